@@ -1,0 +1,65 @@
+/** The server's routes, typed by its OpenAPI document. */
+
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Piece = Schemas['Piece'];
+export type Guide = Piece['guides'][number];
+export type CircleGuide = Schemas['CircleGuide'];
+export type Lettering = Schemas['Lettering'];
+export type OpenPiece = Schemas['OpenPiece'];
+export type PieceSummary = Schemas['PieceSummary'];
+export type Problem = Schemas['Problem'];
+export type WrongField = Schemas['WrongField'];
+export type FaceEntry = Schemas['FaceEntry'];
+export type Scene = Schemas['Scene'];
+export type SceneLettering = Schemas['SceneLettering'];
+export type SceneStrip = Schemas['SceneStrip'];
+export type StripLine = Schemas['StripLine'];
+export type Dimension = Schemas['Dimension'];
+export type Finding = Schemas['Finding'];
+export type LiveRequest = Schemas['LiveRequest'];
+export type LiveAnswer = Schemas['LiveAnswer'];
+export type Slide = Schemas['Slide'];
+
+export const api = createClient<paths>({ baseUrl: '/' });
+
+/** What went wrong, in words for a person; `undefined` is a server that did not answer. */
+export function saying(problem: unknown): string {
+  const detail = (problem as Problem | undefined)?.detail;
+  return detail ?? 'Ulvent does not answer. Is it still running in its terminal?';
+}
+
+/** The JSON that a piece file holds. */
+export type Document = { [key: string]: unknown };
+
+/** A typed piece as the plain document that the server takes and checks. */
+export function asDocument(piece: Piece): Document {
+  return piece as unknown as Document;
+}
+
+const figuresOnTheirWay = new Set<Promise<void>>();
+
+/**
+ * Hand a typed figure, as mm by the server's arithmetic, to `set`; what is wrong with
+ * it, in words, or nothing.
+ */
+export function setFigure(text: string, set: (value: number) => void): Promise<string> {
+  const answered = api
+    .GET('/api/figure', { params: { query: { text } } })
+    .catch(() => undefined)
+    .then((answer) => {
+      if (!answer?.data) return saying(answer?.error);
+      set(answer.data.value);
+      return '';
+    });
+  const settled = answered.then(() => void figuresOnTheirWay.delete(settled));
+  figuresOnTheirWay.add(settled);
+  return answered;
+}
+
+/** When every typed figure has been understood: a click may come while one is on its way. */
+export async function figuresSettled(): Promise<void> {
+  await Promise.all(figuresOnTheirWay);
+}

@@ -1,0 +1,87 @@
+/**
+ * The live channel's client: one request on its way, one slot that waits.
+ *
+ * A request that comes while another is on its way takes the place of any that
+ * waits. A lost connection is opened again with the newest request; a request that
+ * is not answered in time counts as a lost connection.
+ */
+
+import type { LiveAnswer, LiveRequest } from '../api/client';
+
+type Unnumbered = Omit<LiveRequest, 'sequence'>;
+
+const WATCHDOG_MS = 4000;
+const SHORTEST_WAIT_MS = 250;
+const LONGEST_WAIT_MS = 4000;
+
+export class Channel {
+  #socket: WebSocket | undefined;
+  #sequence = 0;
+  #onItsWay: number | undefined;
+  #waiting: Unnumbered | undefined;
+  #newest: Unnumbered | undefined;
+  #watchdog: ReturnType<typeof setTimeout> | undefined;
+  #wait = SHORTEST_WAIT_MS;
+  #closed = false;
+
+  constructor(
+    private readonly onAnswer: (answer: LiveAnswer) => void,
+    private readonly onState: (connected: boolean) => void,
+  ) {
+    this.#open();
+  }
+
+  send(request: Unnumbered): void {
+    this.#newest = request;
+    if (this.#onItsWay !== undefined || this.#socket?.readyState !== WebSocket.OPEN) {
+      this.#waiting = request;
+      return;
+    }
+    this.#waiting = undefined;
+    this.#sequence += 1;
+    this.#onItsWay = this.#sequence;
+    this.#socket.send(JSON.stringify({ sequence: this.#sequence, ...request }));
+    this.#watchdog = setTimeout(() => this.#socket?.close(), WATCHDOG_MS);
+  }
+
+  /** Whether nothing is on its way and nothing waits. */
+  get idle(): boolean {
+    return this.#onItsWay === undefined && this.#waiting === undefined;
+  }
+
+  close(): void {
+    this.#closed = true;
+    clearTimeout(this.#watchdog);
+    this.#socket?.close();
+  }
+
+  #open(): void {
+    const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
+    const socket = new WebSocket(`${scheme}://${location.host}/api/live`);
+    this.#socket = socket;
+    socket.onopen = () => {
+      this.#wait = SHORTEST_WAIT_MS;
+      this.#onItsWay = undefined;
+      this.onState(true);
+      const next = this.#waiting ?? this.#newest;
+      if (next) this.send(next);
+    };
+    socket.onmessage = (event: MessageEvent<string>) => this.#take(JSON.parse(event.data));
+    socket.onclose = () => {
+      clearTimeout(this.#watchdog);
+      if (this.#closed) return;
+      this.onState(false);
+      setTimeout(() => this.#open(), this.#wait);
+      this.#wait = Math.min(2 * this.#wait, LONGEST_WAIT_MS);
+    };
+  }
+
+  #take(answer: LiveAnswer): void {
+    if (answer.sequence !== this.#onItsWay && answer.sequence !== -1) return;
+    clearTimeout(this.#watchdog);
+    this.#onItsWay = undefined;
+    // The next request leaves before this answer is painted, so that both overlap.
+    if (this.#waiting) this.send(this.#waiting);
+    this.onAnswer(answer);
+  }
+}

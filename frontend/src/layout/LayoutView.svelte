@@ -1,0 +1,131 @@
+<script lang="ts">
+  import type { Editor } from '../editor/editor.svelte';
+  import { Viewport } from '../editor/viewport.svelte';
+  import { figure } from '../editor/words';
+  import { router } from '../router.svelte';
+  import Conflict from './Conflict.svelte';
+  import Contents from './Contents.svelte';
+  import Drawing from './Drawing.svelte';
+  import Head from './Head.svelte';
+  import Notices from './Notices.svelte';
+  import Particulars from './Particulars.svelte';
+  import Shortcuts from './Shortcuts.svelte';
+  import Strip from './Strip.svelte';
+
+  let { editor }: { editor: Editor } = $props();
+
+  const view = new Viewport();
+  const DRAWING_MARGIN = 56;
+  const LETTERING_MARGIN = 90;
+  let helping = $state(false);
+
+  function showAll(): void {
+    if (!editor.scene) return;
+    view.show(editor.scene.bounds, DRAWING_MARGIN);
+    view.moved = false;
+  }
+
+  function showLettering(): void {
+    const bounds = editor.scene?.letterings.find((one) => one.id === editor.lettering?.id)?.bounds;
+    if (!bounds) return;
+    view.show(bounds, LETTERING_MARGIN);
+    view.moved = true;
+  }
+
+  /** Arrow keys: along the guide and across it; with nothing chosen they move the view. */
+  function arrow(event: KeyboardEvent): void {
+    const step = event.shiftKey ? 1 : 0.1;
+    const lettering = editor.lettering;
+    const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
+      event.key
+    ] as [number, number];
+    if (!lettering) {
+      view.pan(-40 * dx, 40 * dy);
+    } else if (dx) {
+      editor.slide({ lettering: lettering.id, by: dx * step }, editor.piece, true);
+    } else {
+      const standoff = Number((lettering.standoff + dy * step).toFixed(3));
+      editor.changeLettering(lettering.id, { standoff });
+      editor.pauseThenFinish();
+    }
+  }
+
+  const keys: Record<string, () => void> = {
+    Escape: () => editor.stepBack(),
+    Delete: () => editor.lettering && editor.chosen && editor.remove(editor.chosen),
+    '?': () => (helping = true),
+    '0': showAll,
+    '1': showLettering,
+    '+': () => view.zoomIn(),
+    '=': () => view.zoomIn(),
+    '-': () => view.zoomOut(),
+  };
+
+  function press(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (target.closest('input, select, textarea, [role="dialog"], .bx--modal.is-visible')) return;
+    const control = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    if (control && key === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
+    else if (control && key === 'y') void editor.redo();
+    else if (control || event.altKey) return;
+    else if (event.key.startsWith('Arrow')) arrow(event);
+    else if (keys[event.key]) keys[event.key]?.();
+    else return;
+    event.preventDefault();
+  }
+
+  const spoken = $derived.by(() => {
+    const lettering = editor.scene?.letterings.find((one) => one.id === editor.lettering?.id);
+    if (!lettering) return '';
+    return lettering.room < 0
+      ? `Overflows by ${figure(-lettering.room)} millimetres`
+      : `${figure(lettering.room)} millimetres of room left`;
+  });
+</script>
+
+<svelte:window onkeydown={press} />
+<svelte:head><title>{editor.piece.title || 'Untitled'} · Ulvent</title></svelte:head>
+
+<div class="layout">
+  <Head {editor} onhelp={() => (helping = true)} />
+  <Contents {editor} />
+  <main aria-label="Drawing">
+    <Notices {editor} />
+    <Drawing
+      {editor}
+      {view}
+      onshowall={showAll}
+      onshowlettering={showLettering}
+      margin={DRAWING_MARGIN}
+    />
+  </main>
+  <Particulars {editor} />
+  <Strip {editor} />
+  <p class="visually-hidden" aria-live="polite">{spoken}</p>
+</div>
+
+{#if helping}
+  <Shortcuts onclose={() => (helping = false)} />
+{/if}
+{#if editor.conflict}
+  <Conflict {editor} onopen={(id) => router.go(`/pieces/${id}`)} />
+{/if}
+
+<style>
+  .layout {
+    display: grid;
+    grid-template: 44px minmax(0, 1fr) 208px / 232px minmax(0, 1fr) 284px;
+    height: 100vh;
+    min-width: 960px;
+    overflow: hidden;
+  }
+
+  main {
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+    min-height: 0;
+    background: var(--ground);
+  }
+</style>

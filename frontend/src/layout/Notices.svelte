@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { InlineNotification } from 'carbon-components-svelte';
+  import type { Editor } from '../editor/editor.svelte';
+
+  let { editor }: { editor: Editor } = $props();
+
+  const faults = $derived(editor.scene?.findings ?? []);
+
+  const wordsOf = (id: string) =>
+    editor.piece.letterings.find((one) => one.id === id)?.text.slice(0, 40) ?? id;
+</script>
+
+<div class="notices">
+  {#if !editor.connected}
+    <InlineNotification
+      lowContrast
+      hideCloseButton
+      kind="warning"
+      title="Ulvent does not answer."
+      subtitle="What you change here stays in this window and is kept when it answers again."
+    />
+  {/if}
+  {#if editor.problems.length}
+    <InlineNotification
+      lowContrast
+      hideCloseButton
+      kind="error"
+      title="The drawing shows the last state that could be laid out."
+      subtitle={editor.problems.map((one) => (one.field ? `${one.field}: ${one.reason}` : one.reason)).join('; ')}
+    />
+  {/if}
+  {#if editor.saying}
+    <InlineNotification
+      lowContrast
+      kind="error"
+      title={editor.saying}
+      on:close={() => (editor.saying = '')}
+    />
+  {/if}
+  {#each faults as fault (fault.kind + fault.lettering)}
+    <div class="fault" role="status">
+      <button class="quiet" onclick={() => editor.choose({ kind: 'lettering', id: fault.lettering })}>
+        {wordsOf(fault.lettering)}
+      </button>
+      {fault.message}. {fault.remedy}
+    </div>
+  {/each}
+</div>
+
+<style>
+  .notices {
+    display: flex;
+    flex-direction: column;
+    gap: 6px;
+    max-height: 40%;
+    overflow-y: auto;
+    padding: 0 8px;
+  }
+
+  .notices > :global(*) {
+    flex: none;
+    margin: 0;
+    max-width: none;
+  }
+
+  .notices > :global(:first-child) {
+    margin-top: 8px;
+  }
+
+  .fault {
+    border-left: 3px solid var(--brick);
+    padding: 6px 12px;
+    background: var(--sheet);
+    font-size: 13px;
+    line-height: 18px;
+  }
+</style>

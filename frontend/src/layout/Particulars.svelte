@@ -1,0 +1,37 @@
+<script lang="ts">
+  import type { Editor } from '../editor/editor.svelte';
+  import BlankParticulars from './BlankParticulars.svelte';
+  import GuideParticulars from './GuideParticulars.svelte';
+  import LetteringParticulars from './LetteringParticulars.svelte';
+
+  let { editor }: { editor: Editor } = $props();
+</script>
+
+<aside aria-label="Particulars">
+  {#if editor.lettering}
+    {#key editor.lettering.id}
+      <LetteringParticulars {editor} lettering={editor.lettering} />
+    {/key}
+  {:else if editor.chosen?.kind === 'guide' && editor.guide}
+    {#key editor.guide.id}
+      <GuideParticulars {editor} guide={editor.guide} />
+    {/key}
+  {:else if editor.chosen?.kind === 'blank' && editor.piece.blank}
+    <BlankParticulars {editor} blank={editor.piece.blank} />
+  {:else}
+    <p>Choose a lettering, a guide or the blank, here or on the drawing.</p>
+  {/if}
+</aside>
+
+<style>
+  aside {
+    overflow-y: auto;
+    border-left: 1px solid var(--line);
+    padding: 12px 16px;
+  }
+
+  p {
+    color: var(--ink-soft);
+    line-height: 20px;
+  }
+</style>

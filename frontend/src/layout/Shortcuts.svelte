@@ -1,0 +1,46 @@
+<script lang="ts">
+  import { Modal } from 'carbon-components-svelte';
+
+  let { onclose }: { onclose: () => void } = $props();
+
+  const SHORTCUTS = [
+    ['← →', 'slide the lettering along its guide by 0.1 mm'],
+    ['↑ ↓', 'move it away from the guide and back by 0.1 mm'],
+    ['Shift with an arrow', 'the same by 1 mm'],
+    ['Ctrl Z', 'undo'],
+    ['Ctrl Shift Z, Ctrl Y', 'redo'],
+    ['0', 'show the whole piece'],
+    ['1', 'show this lettering'],
+    ['+ −', 'closer, farther'],
+    ['Delete', 'remove the chosen lettering'],
+    ['Escape', 'step back: lettering, guide, nothing'],
+    ['arrows, nothing chosen', 'move the view'],
+    ['?', 'this list'],
+  ] as const;
+</script>
+
+<Modal open passiveModal size="sm" modalHeading="Shortcuts" on:close={onclose}>
+  <dl>
+    {#each SHORTCUTS as [keys, what] (keys)}
+      <dt class="figure">{keys}</dt>
+      <dd>{what}</dd>
+    {/each}
+  </dl>
+  <p>
+    Drag letters on the drawing or on the strip to slide them. Drag the ground to move the view;
+    the wheel zooms. Click any figure on the drawing to type it: 25.4/2 and 3/8in are understood.
+  </p>
+</Modal>
+
+<style>
+  dl {
+    display: grid;
+    grid-template-columns: max-content 1fr;
+    gap: 6px 20px;
+    margin: 0 0 16px;
+  }
+
+  dd {
+    margin: 0;
+  }
+</style>

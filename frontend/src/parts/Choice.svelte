@@ -1,0 +1,84 @@
+<script lang="ts" generics="Value extends string">
+  interface Props {
+    label: string;
+    options: readonly { value: Value; label: string }[];
+    value: Value;
+    onset: (value: Value) => void;
+  }
+
+  let { label, options, value, onset }: Props = $props();
+  const name = $props.id();
+</script>
+
+<fieldset>
+  <legend>{label}</legend>
+  <div class="row">
+    {#each options as option (option.value)}
+      <label class:on={option.value === value}>
+        <input
+          type="radio"
+          {name}
+          value={option.value}
+          checked={option.value === value}
+          onchange={() => onset(option.value)}
+        />
+        {option.label}
+      </label>
+    {/each}
+  </div>
+</fieldset>
+
+<style>
+  fieldset {
+    min-width: 0;
+    margin: 0;
+    border: 0;
+    padding: 0;
+  }
+
+  legend {
+    margin-bottom: 6px;
+    padding: 0;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+
+  .row {
+    display: flex;
+    border: 1px solid var(--line-strong);
+  }
+
+  label {
+    position: relative;
+    flex: 1;
+    padding: 6px 0;
+    background: var(--sheet);
+    text-align: center;
+    font-size: 13px;
+    line-height: 18px;
+    cursor: pointer;
+  }
+
+  label + label {
+    border-left: 1px solid var(--line-strong);
+  }
+
+  label.on {
+    background: var(--ink);
+    color: var(--sheet);
+  }
+
+  input {
+    position: absolute;
+    inset: 0;
+    margin: 0;
+    opacity: 0;
+    cursor: pointer;
+  }
+
+  label:has(input:focus-visible) {
+    z-index: 1;
+    outline: 2px solid var(--verdigris);
+    outline-offset: 1px;
+  }
+</style>

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { TextInput } from 'carbon-components-svelte';
+  import { setFigure } from '../api/client';
+  import { figure } from '../editor/words';
+
+  interface Props {
+    label: string;
+    value: number;
+    unit?: string;
+    /** What the figure is multiplied by to be shown; 100 for shares as percents. */
+    shownAs?: number;
+    problem?: string;
+    onset: (value: number) => void;
+    /** Told whether what is typed is no figure. */
+    onwrong?: (wrong: boolean) => void;
+  }
+
+  let {
+    label,
+    value,
+    unit = 'mm',
+    shownAs = 1,
+    problem = '',
+    onset,
+    onwrong,
+  }: Props = $props();
+
+  let typed = $state<string>();
+  let wrong = $state('');
+  const shown = $derived(typed ?? figure(value * shownAs));
+
+  async function set(): Promise<void> {
+    if (typed === undefined || typed === figure(value * shownAs)) {
+      typed = undefined;
+      wrong = '';
+      return;
+    }
+    wrong = await setFigure(typed, (value) => {
+      typed = undefined;
+      onset(value / shownAs);
+    });
+    onwrong?.(Boolean(wrong));
+  }
+
+  function press(event: KeyboardEvent): void {
+    event.stopPropagation();
+    if (event.key === 'Enter') void set();
+    if (event.key === 'Escape') {
+      typed = undefined;
+      wrong = '';
+      (event.target as HTMLElement).blur();
+    }
+    if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      event.preventDefault();
+      const step = (event.shiftKey ? 1 : 0.1) * (event.key === 'ArrowUp' ? 1 : -1);
+      onset(Number((value + step / shownAs).toFixed(6)));
+    }
+  }
+</script>
+
+<div class="length">
+  <TextInput
+    size="sm"
+    labelText={label}
+    value={shown}
+    invalid={Boolean(wrong || problem)}
+    invalidText={wrong || problem}
+    on:input={(event) => (typed = String(event.detail ?? ''))}
+    on:keydown={press}
+    on:blur={() => void set()}
+    autocomplete="off"
+  />
+  {#if !wrong && !problem}
+    <span class="unit" aria-hidden="true">{unit}</span>
+  {/if}
+</div>
+
+<style>
+  .length {
+    position: relative;
+  }
+
+  .unit {
+    position: absolute;
+    right: 8px;
+    bottom: 8px;
+    color: var(--ink-soft);
+    font-size: 12px;
+    pointer-events: none;
+  }
+
+  .length :global(input) {
+    padding: 0 10px;
+    font-family: 'IBM Plex Mono', monospace;
+  }
+</style>

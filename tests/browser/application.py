@@ -1,0 +1,94 @@
+"""The application in a browser: the real server, a real PostgreSQL, the built front end."""
+
+from __future__ import annotations
+
+import json
+import re
+import urllib.request
+from typing import Any, ClassVar
+
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.chromium import ChromiumTest
+from tests.running import RunningUlvent, free_port, remove, temporary_folder
+
+
+class ApplicationTest(ChromiumTest):
+    """Each test class has its own server with the demo's pieces."""
+
+    running: ClassVar[RunningUlvent]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        folder = temporary_folder()
+        cls.addClassCleanup(remove, folder)
+        cls.running = RunningUlvent(folder, "--port", str(free_port()))
+        cls.addClassCleanup(cls.running.stop)
+        cls.running.wait_until_ready()
+
+    def setUp(self) -> None:
+        self.requested: set[str] = set()
+        self.errors: list[str] = []
+
+    def tearDown(self) -> None:
+        """Whatever a test does, no request leaves this machine and no script fails."""
+        outside = [url for url in self.requested if not self._is_ours(url)]
+        self.assertEqual(outside, [])
+        self.assertEqual(self.errors, [])
+
+    def _is_ours(self, url: str) -> bool:
+        address = self.running.address.removeprefix("http://")
+        return url.startswith((f"http://{address}/", f"ws://{address}/", "data:", "blob:"))
+
+    def open(self, path: str = "/", page: Page | None = None) -> Page:
+        page = page or self.page()
+        page.on("request", lambda request: self.requested.add(request.url))
+        page.on("websocket", lambda socket: self.requested.add(socket.url))
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.goto(self.running.address + path)
+        return page
+
+    def api(self, path: str, method: str = "GET", body: Any = None) -> Any:
+        data = None if body is None else json.dumps(body).encode()
+        request = urllib.request.Request(
+            self.running.address + path,
+            data,
+            {"Content-Type": "application/json"} if data else {},
+            method=method,
+        )
+        with urllib.request.urlopen(request, timeout=10) as answer:
+            text = answer.read()
+        return json.loads(text) if text else None
+
+    def fresh_barrel_head(self) -> str:
+        """The id of a new copy of the demo's barrel head."""
+        pieces = self.api("/api/pieces")
+        original = next(piece["id"] for piece in pieces if piece["title"] == "Barrel head")
+        return str(self.api(f"/api/pieces/{original}/duplicate", "POST")["id"])
+
+    def open_barrel_head(self) -> tuple[Page, str]:
+        piece = self.fresh_barrel_head()
+        page = self.open(f"/pieces/{piece}")
+        expect(self.kept(page)).to_have_text(re.compile("^kept"))
+        expect(page.locator("main [data-lettering=name] .letters path")).to_have_count(16)
+        return page, piece
+
+    def kept(self, page: Page) -> Locator:
+        return page.locator("header [role=status]")
+
+    def stored(self, piece: str) -> Any:
+        return self.api(f"/api/pieces/{piece}")["piece"]
+
+    def wait_until_kept(self, page: Page) -> None:
+        expect(self.kept(page)).to_have_text(re.compile("^kept"))
+
+    def drag(self, page: Page, what: Locator, dx: float, dy: float, steps: int = 12) -> None:
+        """Press on the middle of an element and pull it by pixels."""
+        box = what.bounding_box()
+        assert box
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + dx, y + dy, steps=steps)
+        page.mouse.up()

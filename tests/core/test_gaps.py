@@ -1,0 +1,149 @@
+"""The gap of two neighbours, against a plain slow computation and the faces' own spacing."""
+
+from __future__ import annotations
+
+import math
+import unittest
+
+import numpy as np
+from fontTools.ttLib import TTFont
+
+from ulvent.core.curves import CircularArc, Curve, Line
+from ulvent.core.faces import Face
+from ulvent.core.piece import Lettering
+from ulvent.core.setting import set_lettering
+from ulvent.typecase import FONTS, shipped_face
+
+
+def gaps(text: str, guide: Curve, face: str = "lato-bold", height: float = 10.0, **more: float):
+    wanted = Lettering(id="x", guide="g", text=text, face=face, height=height, **more)
+    return set_lettering(wanted, guide, shipped_face(face)).gaps
+
+
+STRAIGHT = Line((0, 0), (2000, 0))
+
+
+def slow_gap(face: Face, pair: str, height: float, radius: float) -> float:
+    """The measure of docs/even-gaps.md on a circle with heads outward, row by row and by hand.
+
+    Letters are flattened finely, turned into place as rigid bodies, and their points
+    taken in polar coordinates: no circle of curvature, no interpolation over rows.
+    """
+    scale = height / face.metrics.cap_height
+    shaped = face.shape(pair).clusters
+    rows, band = 20, face.metrics.cap_height
+
+    def softened(text_cluster, side: int, c: float) -> np.ndarray:
+        extreme = np.full(rows, -math.inf)
+        for points, _ in face.cluster_outline(text_cluster.glyphs).flattened(400):
+            closed = np.vstack([points, points[:1]])
+            t = np.linspace(0, 1, 200)[:, None, None]
+            dense = (closed[:-1] + t * (closed[1:] - closed[:-1])).reshape(-1, 2)
+            for index in range(rows):
+                low, high = index / rows * band, (index + 1) / rows * band
+                inside = dense[(dense[:, 1] >= low) & (dense[:, 1] <= high)]
+                if len(inside):
+                    extreme[index] = max(extreme[index], (side * inside[:, 0]).max())
+        y = (np.arange(rows) + 0.5) / rows * band
+        eased = np.array(
+            [max(extreme[j] - 0.8 * abs(y[i] - y[j]) for j in range(rows)) for i in range(rows)]
+        )
+        top = eased.max()
+        return side * (top - c * (1 - np.exp(-(top - eased) / c)))
+
+    stem = face.shape("HH").clusters[0]
+    h_right, h_left = (_edge_at(face, stem, side, 0.3 * band, band / rows) for side in (1, -1))
+    g = stem.advance - h_right + h_left
+    sides = softened(shaped[0], 1, g), softened(shaped[1], -1, g)
+    y = (np.arange(rows) + 0.5) / rows * band * scale
+    middle = [0.0, (shaped[0].advance + shaped[1].advance) * scale / 2]
+    polar = []
+    for cluster, profile, station in zip(shaped, sides, middle, strict=True):
+        x = (profile - cluster.advance / 2) * scale
+        angle = station / radius + np.arctan2(x, radius + y)
+        polar.append((angle, np.hypot(x, radius + y) - radius))
+    white = []
+    for row in y:
+        a, b = (np.interp(row, heights, angles) for angles, heights in polar)
+        white.append((b - a) * (radius + row))
+    e = g * scale / 5
+    eased = np.maximum(white, -0.6 * e) + e
+    return 1 / np.mean(1 / eased) - e
+
+
+def _edge_at(face: Face, cluster, side: int, height: float, row: float) -> float:
+    best = -math.inf
+    for points, _ in face.cluster_outline(cluster.glyphs).flattened(64):
+        closed = np.vstack([points, points[:1]])
+        t = np.linspace(0, 1, 400)[:, None, None]
+        dense = (closed[:-1] + t * (closed[1:] - closed[:-1])).reshape(-1, 2)
+        inside = dense[np.abs(dense[:, 1] - height) <= row]
+        best = max(best, (side * inside[:, 0]).max())
+    return side * best
+
+
+class Straight(unittest.TestCase):
+    def test_the_gap_of_two_straight_stems_is_their_distance(self) -> None:
+        """Read from the file with fontTools: H's side bearings are the white on both sides."""
+        font = TTFont(FONTS / "lato-bold.ttf")
+        advance, left = font["hmtx"]["H"]
+        right = advance - font["glyf"]["H"].xMax
+        scale = 10 / font["OS/2"].sCapHeight
+        found = gaps("HH", STRAIGHT).found[0]
+        self.assertAlmostEqual(found, (left + right) * scale, delta=1e-6)
+
+    def test_on_a_straight_guide_every_gap_is_its_designers(self) -> None:
+        for face in ("lato-bold", "eb-garamond", "kaushan-script", "hershey-sans"):
+            with self.subTest(face):
+                measured = gaps("Quillmere Orchard, AVOWAL 12", STRAIGHT, face)
+                np.testing.assert_allclose(measured.found, measured.designed, atol=1e-9)
+
+    def test_tracking_moves_what_is_wanted_as_well(self) -> None:
+        plain, loose = gaps("HIH", STRAIGHT), gaps("HIH", STRAIGHT, tracking=1.5)
+        np.testing.assert_allclose(loose.designed, plain.designed + 1.5)
+
+    def test_scales_with_the_letters(self) -> None:
+        small, large = gaps("ORCHARD", STRAIGHT), gaps("ORCHARD", STRAIGHT, height=37.0)
+        np.testing.assert_allclose(large.found, 3.7 * small.found, rtol=1e-9)
+
+    def test_a_word_space_counts_as_white(self) -> None:
+        self.assertGreater(gaps("H H", STRAIGHT).found[0], 2 * gaps("HH", STRAIGHT).found[0])
+
+
+class OnCurves(unittest.TestCase):
+    def test_agrees_with_a_plain_slow_computation(self) -> None:
+        for face_id in ("lato-bold", "zilla-slab-semibold"):
+            face = shipped_face(face_id)
+            for pair in ("HH", "AV", "LO", "TO"):
+                with self.subTest(f"{face_id} {pair}"):
+                    circle = CircularArc.circle((0, 0), 25, 180, clockwise=True)
+                    found = gaps(pair, circle, face_id).found[0]
+                    self.assertAlmostEqual(found, slow_gap(face, pair, 10, 25), delta=0.02)
+
+    def test_heads_fan_out_on_the_outside_and_crowd_on_the_inside(self) -> None:
+        circle = CircularArc.circle((0, 0), 25, 180, clockwise=True)
+        outside, inside = gaps("HH", circle), gaps("HH", circle.reversed())
+        self.assertGreater(outside.found[0], outside.designed[0] + 0.5)
+        self.assertLess(inside.found[0], inside.designed[0] - 0.5)
+
+    def test_a_circle_grown_without_limit_tends_to_the_straight(self) -> None:
+        off = []
+        for radius in (1e2, 1e3, 1e4, 1e5):
+            measured = gaps("QUILLMERE", CircularArc.circle((0, 0), radius, 90, clockwise=True))
+            off.append(np.abs(measured.found - measured.designed).max())
+        for larger, smaller in zip(off, off[1:], strict=False):
+            self.assertLess(smaller, 0.15 * larger)
+
+    def test_does_not_depend_on_where_on_a_circle_the_words_stand(self) -> None:
+        circle = CircularArc.circle((0, 0), 40, 90, clockwise=True)
+        one = gaps("QUILLMERE", circle).found
+        for at in (33.0, 100.0, -20.0):
+            np.testing.assert_allclose(gaps("QUILLMERE", circle, at=at).found, one, atol=1e-9)
+
+    def test_too_tight_to_be_measured_is_said(self) -> None:
+        inward = CircularArc.circle((0, 0), 8, 90, clockwise=False)
+        self.assertTrue(np.isnan(gaps("HH", inward).found).all())
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,202 @@
+"""What we write, read back by svgelements and ezdxf: the same outlines, all closed."""
+
+from __future__ import annotations
+
+import io
+import math
+import unittest
+
+import ezdxf
+import ezdxf.path
+import numpy as np
+import svgelements
+from fontTools.pens.areaPen import AreaPen
+
+from tests.core.test_piece import document
+from ulvent.core.layout import Layout, lay_out
+from ulvent.core.piece import parse_piece
+from ulvent.demo import demo_pieces
+from ulvent.formats.dxf import write_dxf
+from ulvent.formats.svg import write_svg
+from ulvent.typecase import catalogue, shipped_face
+
+FLAT = 0.0001
+"""Distance, mm, within which what is read back is flattened."""
+WITHIN = 0.01
+
+
+def layouts() -> dict[str, Layout]:
+    found = {piece.title: lay_out(piece, shipped_face) for piece in demo_pieces()}
+    for face_id in catalogue():
+        piece = document()
+        piece["letterings"][0].update(face=face_id, text="Quillmère & 8", height=20)
+        found[face_id] = lay_out(parse_piece(piece), shipped_face)
+    return found
+
+
+def exact_areas(layout: Layout) -> list[float]:
+    """Signed area of every contour, by fontTools' area pen on the placed outlines."""
+    areas = []
+    for setting in layout.settings:
+        for index in range(len(setting.clusters)):
+            for contour in _contours(setting.placed_outline(index)):
+                pen = AreaPen()
+                draw = {"M": pen.moveTo, "L": pen.lineTo, "Q": pen.qCurveTo, "C": pen.curveTo}
+                for operation, points in contour:
+                    if operation == "Z":
+                        pen.closePath()
+                        areas.append(abs(pen.value))
+                    else:
+                        draw[operation](*(tuple(p) for p in points.tolist()))
+    return sorted(areas)
+
+
+def _contours(outline):
+    contour = []
+    for operation, points in outline.steps():
+        if operation == "M" and contour:
+            yield contour
+            contour = []
+        contour.append((operation, points))
+    if contour:
+        yield contour
+
+
+def shoelace(points: np.ndarray) -> float:
+    x, y = points.T
+    return abs(float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y))) / 2
+
+
+def ink_box(layout: Layout) -> np.ndarray:
+    boxes = np.array(
+        [s.placed_outline(i).bounds() for s in layout.settings for i in range(len(s.clusters))]
+    )
+    return np.array([*boxes[:, :2].min(axis=0), *boxes[:, 2:].max(axis=0)])
+
+
+class WrittenSvg(unittest.TestCase):
+    def read(self, layout: Layout, guides: bool = False) -> svgelements.SVG:
+        return svgelements.SVG.parse(io.BytesIO(write_svg(layout, guides)), ppi=25.4)
+
+    def test_outlines_come_back_with_their_areas_and_all_closed(self) -> None:
+        for name, layout in layouts().items():
+            with self.subTest(name):
+                areas, closed_faces = [], 0
+                for path in self.read(layout).select(lambda e: isinstance(e, svgelements.Path)):
+                    if path.stroke.value is not None:
+                        continue
+                    for part in path.as_subpaths():
+                        single = svgelements.Path(part)
+                        self.assertIsInstance(single[-1], svgelements.Close)
+                        areas.append(shoelace(flat_svg(single)))
+                        closed_faces += 1
+                np.testing.assert_allclose(sorted(areas), exact_areas(layout), atol=WITHIN)
+                self.assertTrue(closed_faces or name == "hershey-sans")
+
+    def test_true_size_and_bounds(self) -> None:
+        for name, layout in layouts().items():
+            with self.subTest(name):
+                text = write_svg(layout).decode()
+                size = layout.piece.blank.diameter
+                self.assertIn(f'width="{size:g}mm" height="{size:g}mm"', text)
+                self.assertIn(f'viewBox="{-size / 2:g} {-size / 2:g} {size:g} {size:g}"', text)
+                boxes = np.array([
+                    path.bbox(with_stroke=False)
+                    for path in self.read(layout).select(lambda e: isinstance(e, svgelements.Path))
+                ])  # fmt: skip
+                x0, y0 = boxes[:, :2].min(axis=0) - size / 2
+                x1, y1 = boxes[:, 2:].max(axis=0) - size / 2
+                np.testing.assert_allclose([x0, -y1, x1, -y0], ink_box(layout), atol=WITHIN)
+
+    def test_nothing_but_paths_in_titled_groups(self) -> None:
+        for name, layout in layouts().items():
+            with self.subTest(name):
+                text = write_svg(layout).decode()
+                for unwanted in ("transform", "<text", "<use", "style", "guide", "clip"):
+                    self.assertNotIn(unwanted, text)
+                for setting in layout.settings:
+                    self.assertIn(f'id="lettering-{setting.lettering.id}"', text)
+                self.assertEqual(text.count("<title>"), 1 + len(layout.settings))
+
+    def test_guides_only_when_asked_for_and_apart(self) -> None:
+        layout = layouts()["Barrel head"]
+        groups = [
+            element for element in self.read(layout, guides=True).elements()
+            if isinstance(element, svgelements.Group) and element.id == "guides"
+        ]  # fmt: skip
+        self.assertEqual(len(groups), 1)
+        (ring,) = [e for e in groups[0] if isinstance(e, svgelements.Path)]
+        self.assertAlmostEqual(ring.length(error=1e-7), math.pi * 240, delta=0.01)
+
+    def test_the_same_piece_gives_the_same_bytes(self) -> None:
+        one, two = (write_svg(lay_out(demo_pieces()[0], shipped_face), True) for _ in range(2))
+        self.assertEqual(one, two)
+
+
+def flat_svg(path: svgelements.Path) -> np.ndarray:
+    points = [path[0].end]
+    for segment in path:
+        if isinstance(segment, svgelements.Move | svgelements.Close):
+            continue
+        steps = 1 if isinstance(segment, svgelements.Line) else 200
+        points.extend(segment.npoint(np.linspace(0, 1, steps + 1)[1:]))
+    return np.array(points)
+
+
+class WrittenDxf(unittest.TestCase):
+    def read(self, layout: Layout, guides: bool = False):
+        return ezdxf.read(io.StringIO(write_dxf(layout, guides).decode()))
+
+    def test_outlines_come_back_with_their_areas_and_all_closed(self) -> None:
+        for name, layout in layouts().items():
+            with self.subTest(name):
+                drawing, areas = self.read(layout), []
+                self.assertEqual(drawing.audit().errors, [])
+                for entity in drawing.modelspace():
+                    if entity.dxf.layer == "lettering-row" or name == "hershey-sans":
+                        self.assertFalse(entity.closed)
+                        continue
+                    path = ezdxf.path.make_path(entity)
+                    self.assertTrue(path.is_closed, entity)
+                    self.assertTrue(entity.closed)
+                    flat = np.array([(v.x, v.y) for v in path.flattening(FLAT, segments=16)])
+                    areas.append(shoelace(flat))
+                np.testing.assert_allclose(sorted(areas), exact_areas(layout), atol=WITHIN)
+
+    def test_bounds(self) -> None:
+        for name, layout in layouts().items():
+            with self.subTest(name):
+                paths = [ezdxf.path.make_path(e) for e in self.read(layout).modelspace()]
+                box = ezdxf.path.bbox(paths, fast=False)
+                found = [box.extmin.x, box.extmin.y, box.extmax.x, box.extmax.y]
+                np.testing.assert_allclose(found, ink_box(layout), atol=WITHIN)
+
+    def test_millimetres_and_one_layer_a_lettering(self) -> None:
+        layout = layouts()["Barrel head"]
+        drawing = self.read(layout)
+        self.assertEqual(drawing.header["$INSUNITS"], 4)
+        self.assertEqual(drawing.dxfversion, "AC1024")
+        self.assertEqual({e.dxf.layer for e in drawing.modelspace()},
+                         {"lettering-name", "lettering-pressed"})  # fmt: skip
+        kinds = {e.dxftype() for e in drawing.modelspace()}
+        self.assertEqual(kinds, {"SPLINE", "LWPOLYLINE"})
+
+    def test_guides_only_when_asked_for_and_on_their_own_layer(self) -> None:
+        piece = document()
+        piece["guides"].append(
+            {"id": "p", "kind": "path", "d": "M0 0L20 0A10 10 0 0 1 30 10C35 20 40 20 50 0"}
+        )
+        layout = lay_out(parse_piece(piece), shipped_face)
+        guides = self.read(layout, guides=True).modelspace().query('*[layer=="guides"]')
+        self.assertEqual(sorted(e.dxftype() for e in guides),
+                         ["ARC", "CIRCLE", "LWPOLYLINE", "SPLINE"])  # fmt: skip
+        (circle,) = [e for e in guides if e.dxftype() == "CIRCLE"]
+        self.assertAlmostEqual(circle.dxf.radius, 120)
+
+    def test_the_same_piece_gives_the_same_bytes(self) -> None:
+        one, two = (write_dxf(lay_out(demo_pieces()[0], shipped_face), True) for _ in range(2))
+        self.assertEqual(one, two)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,124 @@
+"""The command line, as a process of its own."""
+
+from __future__ import annotations
+
+import json
+import shutil
+import subprocess
+import sys
+import tempfile
+import unittest
+from pathlib import Path
+from typing import Any
+
+from tests.core.test_piece import document, with_lettering
+from ulvent.typecase import FONTS
+
+ULVENT = Path(sys.executable).with_name("ulvent")
+
+
+class CommandLine(unittest.TestCase):
+    def setUp(self) -> None:
+        self.folder = Path(tempfile.mkdtemp(prefix="ulvent-cli-"))
+        self.addCleanup(shutil.rmtree, self.folder)
+
+    def run_ulvent(self, *arguments: str) -> subprocess.CompletedProcess[str]:
+        return subprocess.run(
+            [ULVENT, *arguments], cwd=self.folder, capture_output=True, text=True, check=False
+        )
+
+    def write(self, piece: Any, name: str = "piece.ulvent.json") -> str:
+        text = piece if isinstance(piece, str) else json.dumps(piece)
+        (self.folder / name).write_text(text, encoding="utf-8")
+        return name
+
+    def assert_refused(self, answer: subprocess.CompletedProcess[str], *words: str) -> None:
+        self.assertEqual(answer.returncode, 2, answer.stderr)
+        self.assertEqual(answer.stdout, "")
+        self.assertEqual(len(answer.stderr.splitlines()), 1, answer.stderr)
+        for word in words:
+            self.assertIn(word, answer.stderr)
+
+    def test_measure_prints_every_letter(self) -> None:
+        answer = self.run_ulvent("measure", self.write(document()))
+        self.assertEqual(answer.returncode, 0, answer.stderr)
+        found = json.loads(answer.stdout)
+        self.assertAlmostEqual(found["guides"][0]["length"], 753.9822368615503)
+        self.assertEqual(len(found["letterings"][0]["clusters"]), 16)
+
+    def test_export_writes_what_the_ending_names(self) -> None:
+        piece = self.write(document())
+        for name, sign in (("out.svg", "<svg "), ("OUT.DXF", "$INSUNITS")):
+            with self.subTest(name):
+                self.assertEqual(self.run_ulvent("export", piece, name).returncode, 0)
+                self.assertIn(sign, (self.folder / name).read_text(encoding="utf-8"))
+        self.assertNotIn("guide", (self.folder / "out.svg").read_text(encoding="utf-8"))
+        self.run_ulvent("export", piece, "with.svg", "--guides")
+        self.assertIn('id="guide-rim"', (self.folder / "with.svg").read_text(encoding="utf-8"))
+
+    def test_export_of_an_overflow_names_what_is_left_out(self) -> None:
+        answer = self.run_ulvent("export", self.write(with_lettering(height=90)), "out.svg")
+        self.assertEqual(answer.returncode, 0)
+        self.assertRegex(answer.stderr, r"fault: name: [\d.]+ mm .* no room for")
+
+    def test_proof_exits_1_on_a_fault(self) -> None:
+        good = self.run_ulvent("proof", self.write(document()))
+        self.assertEqual((good.returncode, json.loads(good.stdout)), (0, []))
+        bad = self.run_ulvent("proof", self.write(with_lettering(text="A仮")))
+        self.assertEqual(bad.returncode, 1)
+        self.assertEqual(json.loads(bad.stdout)[0]["kind"], "missing-letters")
+
+    def test_a_wrong_piece_exits_2_and_writes_nothing(self) -> None:
+        for piece, words in (
+            (with_lettering(height="x"), ["letterings[0].height", "number"]),
+            (document(colour=1), ["colour", "not a field"]),
+            (with_lettering(face="none"), ["letterings[0].face", "no face"]),
+            (with_lettering(face="none.ttf"), ["letterings[0].face", "none.ttf"]),
+            ("{", ["line 1"]),
+            ("", ["JSON"]),
+        ):
+            with self.subTest(words[0]):
+                name = self.write(piece)
+                self.assert_refused(self.run_ulvent("measure", name), name, *words)
+                self.assert_refused(self.run_ulvent("proof", name), name, *words)
+                self.assert_refused(self.run_ulvent("export", name, "out.svg"), name, *words)
+                self.assertFalse((self.folder / "out.svg").exists())
+
+    def test_files_that_are_not_there_or_not_writable(self) -> None:
+        self.assert_refused(self.run_ulvent("measure", "none.ulvent.json"), "No such file")
+        piece = self.write(document())
+        self.assert_refused(self.run_ulvent("export", piece, "none/out.svg"), "No such file")
+        self.assert_refused(self.run_ulvent("export", piece, "out.png"), ".svg or .dxf")
+
+    def test_a_font_file_beside_the_piece(self) -> None:
+        shutil.copy(FONTS / "lato-bold.ttf", self.folder / "mine.ttf")
+        here, shipped = (
+            json.loads(self.run_ulvent("measure", self.write(with_lettering(face=face))).stdout)
+            for face in ("mine.ttf", "lato-bold")
+        )
+        self.assertEqual(here, shipped)
+        (self.folder / "broken.ttf").write_bytes(b"no font")
+        answer = self.run_ulvent("measure", self.write(with_lettering(face="broken.ttf")))
+        self.assert_refused(answer, "letterings[0].face", "not a font file")
+
+    def test_a_path_guide(self) -> None:
+        guides = [{"id": "rim", "kind": "path", "d": "M0 0 C10 20 30 20 40 0"}]
+        piece = with_lettering(height=4, text="Hi")
+        piece["guides"] = guides
+        found = json.loads(self.run_ulvent("measure", self.write(piece)).stdout)
+        self.assertFalse(found["guides"][0]["closed"])
+
+    def test_demo_pieces_can_be_measured(self) -> None:
+        names = self.run_ulvent("demo", "pieces").stdout.split("\n")
+        self.assertIn("pieces/barrel-head.ulvent.json", names)
+        for name in filter(None, names):
+            self.assertEqual(self.run_ulvent("proof", name).returncode, 0)
+
+    def test_help_names_every_command(self) -> None:
+        text = self.run_ulvent("--help").stdout
+        for command in ("measure", "export", "proof", "serve", "demo"):
+            self.assertIn(command, text)
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,106 @@
+"""Starting and stopping: nothing is left behind, nothing is lost."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import socket
+import unittest
+import urllib.error
+import urllib.request
+
+import psycopg
+
+from tests.core.test_piece import document
+from tests.running import RunningUlvent, eventually, free_port, remove, temporary_folder
+from tests.throwaway import database_url
+
+
+def ask(address: str, path: str, body: object = None) -> object:
+    data = None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(
+        address + path, data, {"Content-Type": "application/json"} if data else {}
+    )
+    with urllib.request.urlopen(request, timeout=10) as answer:
+        return json.load(answer)
+
+
+def healthy(address: str) -> bool:
+    try:
+        return ask(address, "/healthz") == {"status": "ok", "database": "ok"}
+    except (urllib.error.URLError, OSError):
+        return False
+
+
+class Serving(unittest.TestCase):
+    def setUp(self) -> None:
+        self.folder = temporary_folder()
+        self.addCleanup(remove, self.folder)
+
+    def start(self, *options: str, **environment: str) -> RunningUlvent:
+        options = options or ("--port", str(free_port()))
+        running = RunningUlvent(self.folder, *options, **environment)
+        self.addCleanup(running.stop)
+        return running.wait_until_ready()
+
+    def test_stopping_leaves_nothing_running_and_keeps_everything(self) -> None:
+        first = self.start()
+        self.assertEqual(len(ask(first.address, "/api/pieces")), 3)
+        ask(first.address, "/api/pieces", {"piece": document(title="Kept")})
+        self.assertEqual(first.stop(signal.SIGTERM), 0)
+        self.assertEqual(first.database_processes(), [])
+        second = self.start()
+        self.assertEqual(
+            [piece["title"] for piece in ask(second.address, "/api/pieces")],
+            ["Kept", "Barrel head", "Beehive plaque", "Brass tree tag"],
+        )
+        second.stop(signal.SIGINT)
+        self.assertEqual(second.database_processes(), [])
+
+    def test_after_being_killed_it_leaves_nothing_and_starts_again(self) -> None:
+        first = self.start()
+        first.stop(signal.SIGKILL)
+        self.assertTrue(eventually(lambda: not first.database_processes()))
+        self.assertTrue(healthy(self.start().address))
+
+    def test_a_database_that_dies_is_started_again(self) -> None:
+        running = self.start()
+        for process in running.database_processes():
+            os.kill(process, signal.SIGKILL)
+        self.assertTrue(eventually(lambda: not healthy(running.address)))
+        self.assertTrue(eventually(lambda: healthy(running.address)))
+        running.stop()
+        self.assertEqual(running.database_processes(), [])
+
+    def test_a_second_start_says_where_the_first_one_is(self) -> None:
+        first = self.start()
+        second = RunningUlvent(self.folder)
+        self.assertEqual(second.process.wait(30), 0)
+        second.stop()
+        self.assertEqual(second.lines, [f"Ulvent is already running at {first.address}"])
+        self.assertTrue(healthy(first.address))
+
+    def test_a_taken_port_is_said(self) -> None:
+        with socket.socket() as taken:
+            taken.bind(("127.0.0.1", 0))
+            taken.listen()
+            port = taken.getsockname()[1]
+            refused = RunningUlvent(self.folder, "--port", str(port))
+            self.assertEqual(refused.process.wait(60), 1)
+            refused.stop()
+        self.assertEqual(refused.lines[-1], f"Ulvent could not start: port {port} is taken")
+        self.assertEqual(refused.database_processes(), [])
+
+    def test_an_existing_database_can_be_used_and_the_demo_left_out(self) -> None:
+        with psycopg.connect(database_url(), autocommit=True) as connection:
+            connection.execute("DROP DATABASE IF EXISTS elsewhere WITH (FORCE)")
+            connection.execute("CREATE DATABASE elsewhere")
+        url = database_url().rpartition("/")[0] + "/elsewhere"
+        running = self.start("--empty", "--port", str(free_port()), ULVENT_DATABASE_URL=url)
+        self.assertEqual(ask(running.address, "/api/pieces"), [])
+        self.assertFalse((self.folder / "postgres").exists())
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,156 @@
+"""The command line: the same core from a shell, with no database.
+
+A wrong piece exits 2 with one line on standard error that says which field is
+wrong and why; nothing is written then.
+"""
+
+from __future__ import annotations
+
+import os
+import sys
+import tempfile
+from pathlib import Path
+from typing import Annotated, NoReturn
+
+import typer
+
+from ulvent.core.errors import UlventError
+from ulvent.core.layout import Layout, lay_out
+from ulvent.core.measure import measure as measured
+from ulvent.core.proof import prove
+from ulvent.formats import WRITERS
+from ulvent.formats.piece_file import ENDING, LARGEST, read_piece, write_piece
+from ulvent.typecase import face_named
+
+app = typer.Typer(
+    help="Ulvent fits lettering to circles and curves and gives outlines that are ready to cut.",
+    no_args_is_help=True,
+    add_completion=False,
+    pretty_exceptions_enable=False,
+    context_settings={"help_option_names": ["-h", "--help"]},
+)
+
+WRONG_PIECE = 2
+REPOSITORY = Path(__file__).resolve().parent.parent
+PieceFile = Annotated[
+    Path,
+    typer.Argument(metavar="PIECE", help="A piece file, NAME.ulvent.json.", show_default=False),
+]
+
+
+def main() -> None:
+    """The `ulvent` command."""
+    app()
+
+
+@app.command()
+def measure(piece: PieceFile) -> None:
+    """Print where every letter stands, its gap, and the room left on its guide, as JSON.
+
+    Lengths are in millimetres, angles in degrees.
+    """
+    layout = _laid_out(piece)
+    typer.echo(measured(layout).model_dump_json(indent=2))
+
+
+@app.command()
+def export(
+    piece: PieceFile,
+    out: Annotated[
+        Path,
+        typer.Argument(metavar="OUT", help="The file to write: .svg or .dxf.", show_default=False),
+    ],
+    guides: Annotated[
+        bool, typer.Option(help="Write the guides too, apart from the letters.")
+    ] = False,
+) -> None:
+    """Write the lettering as clean outlines, in the format that OUT's ending names.
+
+    Guides are left out unless asked for. Letters that have no room on their guide
+    are left out as well, and named on standard error.
+    """
+    writer = WRITERS.get(out.suffix.lower().removeprefix("."))
+    if writer is None:
+        endings = " or ".join(f".{ending}" for ending in WRITERS)
+        _refuse(f"{out}: the file must end in {endings}")
+    layout = _laid_out(piece)
+    _write(out, writer(layout, guides))
+    for finding in prove(layout):
+        typer.echo(f"{finding.severity}: {finding.lettering}: {finding.message}", err=True)
+
+
+@app.command()
+def proof(piece: PieceFile) -> None:
+    """Print what is wrong with a piece, as JSON. Exits 1 when a finding is a fault."""
+    findings = prove(_laid_out(piece))
+    typer.echo("[" + ",\n ".join(finding.model_dump_json() for finding in findings) + "]")
+    if any(finding.severity == "fault" for finding in findings):
+        raise typer.Exit(1)
+
+
+def _laid_out(path: Path) -> Layout:
+    try:
+        with path.open("rb") as file:
+            data = file.read(LARGEST + 1)
+        return lay_out(read_piece(data), lambda name: face_named(name, beside=path.parent))
+    except OSError as error:
+        _refuse(f"{path}: {error.strerror}")
+    except UlventError as error:
+        _refuse(f"{path}: {error}")
+
+
+def _refuse(message: str) -> NoReturn:
+    print(" ".join(message.split()), file=sys.stderr)  # noqa: T201
+    raise typer.Exit(WRONG_PIECE)
+
+
+def _write(out: Path, data: bytes) -> None:
+    """Write a file whole or not at all."""
+    try:
+        handle, name = tempfile.mkstemp(dir=out.parent, prefix=".ulvent-")
+        with os.fdopen(handle, "wb") as file:
+            file.write(data)
+        umask = os.umask(0)
+        os.umask(umask)
+        os.chmod(name, 0o666 & ~umask)
+        os.replace(name, out)
+    except OSError as error:
+        _refuse(f"{out}: cannot be written: {error.strerror}")
+
+
+@app.command()
+def serve(
+    port: Annotated[
+        int | None, typer.Option(min=1, max=65535, help="Port to listen on; 8480 if it is free.")
+    ] = None,
+    empty: Annotated[bool, typer.Option("--empty", help="Leave the demo pieces out.")] = False,
+    var: Annotated[Path, typer.Option(help="Folder for the database and the logs.")] = REPOSITORY
+    / "var",
+) -> None:
+    """Start Ulvent on this machine and print its address. Ctrl-C stops it."""
+    from ulvent.web.serve import AlreadyRunningError
+    from ulvent.web.serve import serve as run
+
+    try:
+        run(var, port, empty, typer.echo)
+    except AlreadyRunningError as error:
+        typer.echo(str(error))
+    except UlventError as error:
+        typer.echo(f"Ulvent could not start: {error}", err=True)
+        raise typer.Exit(1) from error
+
+
+@app.command()
+def demo(
+    folder: Annotated[
+        Path, typer.Argument(metavar="FOLDER", help="Where to write them.", show_default=False)
+    ],
+) -> None:
+    """Write the demo pieces as piece files, to try the other commands on."""
+    from ulvent.demo import demo_pieces
+
+    folder.mkdir(parents=True, exist_ok=True)
+    for piece in demo_pieces():
+        path = folder / f"{piece.title.lower().replace(' ', '-')}{ENDING}"
+        _write(path, write_piece(piece))
+        typer.echo(path)

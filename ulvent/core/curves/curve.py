@@ -1,0 +1,194 @@
+"""The one protocol that every curve obeys.
+
+A curve is asked by *station*: the distance along it from its start, in mm.
+Questions come as arrays and are answered as arrays, so that all letters of a
+piece are placed in one call.
+
+Terms
+-----
+tangent     unit vector in the direction of travel
+normal      the tangent turned a quarter to the left
+curvature   signed, 1/mm, positive where the curve turns left
+turning     how far the tangent has turned since station 0, **radians**, counting
+            whole turns and corners; it is what the length of a parallel needs
+
+Stations outside `[0, length]` wrap on a closed curve. On an open one the curve
+goes on straight along its end tangent, so that letters which have run off the
+end still have a place that can be shown.
+"""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from dataclasses import dataclass
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ulvent.core.curves.segments import Segment
+
+if TYPE_CHECKING:
+    from ulvent.core.curves.parallel import Parallel
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Frames:
+    """Where a curve is, and how it lies, at `n` stations.
+
+    points, tangents : (n, 2); curvatures, turnings : (n,)
+    """
+
+    points: Floats
+    tangents: Floats
+    curvatures: Floats
+    turnings: Floats
+
+    @property
+    def normals(self) -> Floats:
+        """Unit vectors to the left of travel, (n, 2)."""
+        return np.stack([-self.tangents[:, 1], self.tangents[:, 0]], axis=1)
+
+
+@dataclass(frozen=True)
+class Corners:
+    """Where the tangent of a curve jumps: stations, mm, and turns, radians, (k,)."""
+
+    stations: Floats
+    turns: Floats
+
+    @classmethod
+    def none(cls) -> Corners:
+        return cls(np.empty(0), np.empty(0))
+
+
+class Curve(ABC):
+    """A plane curve by arc length. Immutable."""
+
+    @property
+    @abstractmethod
+    def length(self) -> float:
+        """Length, mm."""
+
+    @property
+    @abstractmethod
+    def closed(self) -> bool:
+        """Whether the end meets the start, so that stations wrap."""
+
+    @abstractmethod
+    def _frames(self, stations: Floats) -> Frames:
+        """Frames at stations that are known to lie in `[0, length]`."""
+
+    @abstractmethod
+    def _reversed(self) -> Curve:
+        """The same line travelled the other way, made anew."""
+
+    @abstractmethod
+    def segments(self) -> tuple[Segment, ...]:
+        """The line as exact segments, in order of travel, for drawing and writing."""
+
+    @property
+    def corners(self) -> Corners:
+        """Corners strictly inside the curve; see `seam_turn` for a closed one's seam."""
+        return Corners.none()
+
+    def reversed(self) -> Curve:
+        """The same line travelled the other way."""
+        return self._backwards
+
+    @cached_property
+    def _backwards(self) -> Curve:
+        return self._reversed()
+
+    def frames(self, stations: ArrayLike) -> Frames:
+        """Points, tangents, curvatures and turnings at `stations` (n,), mm."""
+        asked = np.atleast_1d(np.asarray(stations, dtype=float))
+        if self.closed:
+            laps = np.floor(asked / self.length)
+            inside = np.clip(asked - laps * self.length, 0.0, self.length)
+            found = self._frames(inside)
+            turnings = found.turnings + laps * self.total_turning
+            return Frames(found.points, found.tangents, found.curvatures, turnings)
+        inside = np.minimum(np.maximum(asked, 0.0), self.length)
+        found = self._frames(inside)
+        beyond = asked - inside
+        if not beyond.any():
+            return found
+        points = found.points + beyond[:, None] * found.tangents
+        curvatures = np.where(beyond == 0.0, found.curvatures, 0.0)
+        return Frames(points, found.tangents, curvatures, found.turnings)
+
+    def points(self, stations: ArrayLike) -> Floats:
+        """Points at `stations`, (n, 2), mm."""
+        return self.frames(stations).points
+
+    def tangents(self, stations: ArrayLike) -> Floats:
+        """Unit tangents at `stations`, (n, 2)."""
+        return self.frames(stations).tangents
+
+    def curvatures(self, stations: ArrayLike) -> Floats:
+        """Signed curvatures at `stations`, (n,), 1/mm."""
+        return self.frames(stations).curvatures
+
+    def turnings(self, stations: ArrayLike) -> Floats:
+        """Radians turned since station 0, (n,)."""
+        return self.frames(stations).turnings
+
+    @cached_property
+    def seam_turn(self) -> float:
+        """Radians by which the tangent jumps at the seam; 0 on an open curve."""
+        if not self.closed:
+            return 0.0
+        ends = self._frames(np.array([0.0, self.length]))
+        (sx, sy), (ex, ey) = ends.tangents
+        return float(np.arctan2(ex * sy - ey * sx, ex * sx + ey * sy))
+
+    @cached_property
+    def total_turning(self) -> float:
+        """Radians turned over the whole curve, a closed one's seam included."""
+        return float(self._frames(np.array([self.length])).turnings[0]) + self.seam_turn
+
+    @cached_property
+    def bends(self) -> tuple[Floats, Floats]:
+        """Stations and curvatures, dense enough to find the sharpest bends, (k,) each."""
+        stations = np.linspace(0.0, self.length, 257)
+        return stations, self._frames(stations).curvatures
+
+    def parallel(self, distance: float) -> Parallel:
+        """The parallel at `distance` mm, positive to the left.
+
+        Raises
+        ------
+        CurveError
+            Where the curve bends more tightly than the distance allows.
+        """
+        from ulvent.core.curves.parallel import parallel_of
+
+        return parallel_of(self, distance)
+
+    def nearest(self, points: ArrayLike) -> Floats:
+        """Stations (n,) whose points lie nearest to `points` (n, 2).
+
+        Sampled, then refined by Newton steps on the foot condition
+        (P(s) − q)·T(s) = 0; of several equally near feet one is taken.
+        """
+        asked = np.atleast_2d(np.asarray(points, dtype=float))
+        samples = np.linspace(0.0, self.length, 513)
+        spread = self._frames(samples).points
+        squared = ((asked[:, None, :] - spread[None, :, :]) ** 2).sum(axis=2)
+        found = samples[squared.argmin(axis=1)]
+        step_limit = self.length / 512
+        for _ in range(12):
+            at = self.frames(found)
+            away = at.points - asked
+            foot = (away * at.tangents).sum(axis=1)
+            slope = 1.0 + at.curvatures * (away * at.normals).sum(axis=1)
+            safe = np.where(np.abs(slope) > 1e-3, slope, 1.0)
+            found = found - np.clip(foot / safe, -step_limit, step_limit)
+            if not self.closed:
+                found = np.clip(found, 0.0, self.length)
+        wrapped: Floats = np.mod(found, self.length) if self.closed else found
+        return wrapped

@@ -1,0 +1,183 @@
+"""Faces from TrueType and OpenType files, shaped by HarfBuzz.
+
+HarfBuzz accepts broken files without a word, so every file is first opened with
+fontTools, which reads the tables that a face cannot do without.
+"""
+
+from __future__ import annotations
+
+import logging
+from io import BytesIO
+
+import uharfbuzz as harfbuzz
+from fontTools.ttLib import TTFont
+
+from ulvent.core.errors import FaceError
+from ulvent.core.faces.bidi import Run, visual_runs
+from ulvent.core.faces.face import (
+    Cluster,
+    Face,
+    Metrics,
+    MissingCharacter,
+    PlacedGlyph,
+    ShapedText,
+)
+from ulvent.core.faces.outline import Outline, OutlinePen, without_overlaps
+
+# fontTools logs remarks on old files that no maker can act on.
+logging.getLogger("fontTools").setLevel(logging.ERROR)
+
+_FEATURES = {"kern": True, "liga": True}
+_NEEDED = ("head", "hhea", "hmtx", "maxp", "cmap")
+_NOTDEF = 0
+_CAP_SHARE, _X_SHARE = 0.7, 0.5
+
+
+class OutlineFace(Face):
+    """A face from the bytes of a TTF, OTF, WOFF or WOFF2 file."""
+
+    single_stroke = False
+
+    def __init__(self, data: bytes) -> None:
+        table = _open(data)
+        self.name = (
+            str(table["name"].getDebugName(4) or "unnamed") if "name" in table else "unnamed"
+        )
+        self._font = harfbuzz.Font(harfbuzz.Face(_plain_bytes(table, data)))
+        self._font.scale = (table["head"].unitsPerEm, table["head"].unitsPerEm)
+        self._outlines: dict[int, Outline] = {}
+        self._at_origin: dict[int, tuple[PlacedGlyph, ...]] = {}
+        self.metrics = self._measured(table)
+
+    def glyph_outline(self, glyph: int) -> Outline:
+        if glyph not in self._outlines:
+            pen = OutlinePen()
+            self._font.draw_glyph_with_pen(glyph, pen)
+            self._outlines[glyph] = without_overlaps(pen.outline())
+        return self._outlines[glyph]
+
+    def shape(self, text: str) -> ShapedText:
+        clusters: list[Cluster] = []
+        missing: list[MissingCharacter] = []
+        for run in visual_runs(text):
+            self._shape_run(text, run, clusters, missing)
+        missing.sort(key=lambda character: character.index)
+        return ShapedText(tuple(clusters), tuple(missing))
+
+    def _shape_run(
+        self, text: str, run: Run, clusters: list[Cluster], missing: list[MissingCharacter]
+    ) -> None:
+        buffer = harfbuzz.Buffer()
+        buffer.add_str(text, run.start, run.end - run.start)
+        buffer.guess_segment_properties()
+        buffer.direction = "rtl" if run.right_to_left else "ltr"
+        harfbuzz.shape(self._font, buffer, _FEATURES)
+        starts = [info.cluster for info in buffer.glyph_infos]
+        in_order = sorted(set(starts))
+        end_of = dict(zip(in_order, [*in_order[1:], run.end], strict=True))
+        glyphs: tuple[PlacedGlyph, ...] = ()
+        advance = 0.0
+        lacking = False
+        rows = zip(
+            buffer.glyph_infos, buffer.glyph_positions, starts, [*starts[1:], None], strict=True
+        )
+        for info, position, start, following in rows:
+            if info.codepoint == _NOTDEF:
+                lacking = True
+            else:
+                across, up = advance + position.x_offset, position.y_offset
+                glyphs += self._placed(info.codepoint, across, up)
+            advance += position.x_advance
+            if start == following:
+                continue
+            part = text[start : end_of[start]]
+            clusters.append(Cluster(part, start, glyphs, advance))
+            if lacking:
+                missing.extend(self._lacking(part, start))
+            glyphs, advance, lacking = (), 0.0, False
+
+    def _placed(self, glyph: int, x: float, y: float) -> tuple[PlacedGlyph, ...]:
+        """One placed glyph; those at the origin, nearly all, are made once and shared."""
+        if x or y:
+            return (PlacedGlyph(glyph, float(x), float(y)),)
+        if glyph not in self._at_origin:
+            self._at_origin[glyph] = (PlacedGlyph(glyph, 0.0, 0.0),)
+        return self._at_origin[glyph]
+
+    def _lacking(self, part: str, start: int) -> list[MissingCharacter]:
+        return [
+            MissingCharacter(character, start + index)
+            for index, character in enumerate(part)
+            if not self._font.get_nominal_glyph(ord(character))
+        ]
+
+    # ---------------------------------------------------------------- measures
+
+    def _measured(self, table: TTFont) -> Metrics:
+        em = float(table["head"].unitsPerEm)
+        os2 = table.get("OS/2")
+        cap, cap_source = self._height(os2, "sCapHeight", "H", _CAP_SHARE, em)
+        x, x_source = self._height(os2, "sxHeight", "x", _X_SHARE, em)
+        ascender, descender = (
+            float(getattr(os2, "sTypoAscender", 0)),
+            float(getattr(os2, "sTypoDescender", 0)),
+        )
+        source = "OS/2 sTypo"
+        if ascender <= 0.0:
+            ascender, descender = float(table["hhea"].ascent), float(table["hhea"].descent)
+            source = "hhea (OS/2 has none)"
+        return Metrics(
+            units_per_em=em,
+            cap_height=cap,
+            x_height=x,
+            ascender=ascender,
+            descender=descender,
+            sources={
+                "cap_height": cap_source,
+                "x_height": x_source,
+                "ascender": source,
+                "descender": source,
+            },
+        )
+
+    def _height(
+        self, os2: object, field: str, letter: str, share: float, em: float
+    ) -> tuple[float, str]:
+        """A height from OS/2, else from the letter's outline, else a share of the em."""
+        stated = float(getattr(os2, field, 0) or 0)
+        if stated > 0.0:
+            return stated, f"OS/2 {field}"
+        glyph = self._font.get_nominal_glyph(ord(letter))
+        if glyph and (outline := self.glyph_outline(glyph)):
+            return outline.bounds()[3], f"measured on {letter} (OS/2 has no {field})"
+        return share * em, f"{share:g} of the em (no {field}, no {letter})"
+
+
+def _open(data: bytes) -> TTFont:
+    try:
+        table = TTFont(BytesIO(data), fontNumber=0, lazy=False)
+        lacking = [tag for tag in _NEEDED if tag not in table]
+        if lacking:
+            raise FaceError(f"the font file has no {', '.join(lacking)} table")
+        for tag in _NEEDED:
+            table[tag]
+        if not any(tag in table for tag in ("glyf", "CFF ", "CFF2")):
+            raise FaceError("the font file has no outlines")
+        if not table.getBestCmap():
+            raise FaceError("the font file has no characters")
+    except FaceError:
+        raise
+    except Exception as error:
+        # fontTools raises whatever its struct and table code meets in broken bytes.
+        raise FaceError(f"not a font file that can be read ({type(error).__name__})") from error
+    return table
+
+
+def _plain_bytes(table: TTFont, data: bytes) -> bytes:
+    """The file as HarfBuzz takes it: WOFF and WOFF2 unpacked."""
+    if table.flavor is None:
+        return data
+    table.flavor = None
+    unpacked = BytesIO()
+    table.save(unpacked)
+    return unpacked.getvalue()

@@ -1,0 +1,146 @@
+"""Curves from SVG path data (SVG 2, chapter Paths), in mm with y up.
+
+The text is first read against the grammar, so that every mistake is named with
+its place; the geometry of commands, shorthands and elliptical arcs is then left
+to svgelements. Circular arcs stay exact; elliptical ones become cubics of at most
+ten degrees, which differ from the ellipse by less than 1e-9 of its size.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+
+import svgelements
+
+from ulvent.core.curves import (
+    BezierPath,
+    BezierSegment,
+    Chain,
+    CircularArc,
+    CubicSegment,
+    Curve,
+    LineSegment,
+    Point,
+    QuadraticSegment,
+)
+from ulvent.core.errors import CurveError
+from ulvent.core.piece import FARTHEST
+
+_ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
+_NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")
+_FLAG = re.compile(r"[\s,]*([01])")
+_COMMAND = re.compile(r"[\s,]*([A-Za-z])")
+_FLAG_PLACES = (3, 4)
+_ARC_STEP = math.radians(10.0)
+_ROUND = 1e-9
+
+
+def curve_from_path_data(data: str) -> Curve:
+    """The one line that `data` draws.
+
+    Raises
+    ------
+    CurveError
+        Naming the command that is wrong, or that starts a second line.
+    """
+    _check_grammar(data)
+    pieces: list[Curve] = []
+    run: list[BezierSegment] = []
+    closed = False
+    for part in svgelements.Path(data):
+        if isinstance(part, svgelements.Move):
+            continue
+        if isinstance(part, svgelements.Close):
+            closed = True
+        if isinstance(part, svgelements.Arc) and not _is_circular(part):
+            run.extend(_as_cubics(part))
+        elif isinstance(part, svgelements.Arc):
+            if run:
+                pieces.append(BezierPath(run))
+                run = []
+            pieces.append(_circular(part))
+        elif part.start is not None and part.end is not None and part.start != part.end:
+            run.append(_bezier(part))
+    if not pieces:
+        return BezierPath(run, closed)
+    if run:
+        pieces.append(BezierPath(run))
+    return pieces[0] if len(pieces) == 1 and not closed else Chain(pieces, closed)
+
+
+def _check_grammar(data: str) -> None:
+    """Read `data` against the grammar of path data, and refuse more than one line."""
+    at, end = 0, len(data.rstrip())
+    drawn = moved = False
+    while at < end:
+        found = _COMMAND.match(data, at)
+        letter = found.group(1).upper() if found else ""
+        if found is None or letter not in _ARGUMENTS:
+            place = at + len(data[at:]) - len(data[at:].lstrip(" \t\r\n,")) + 1
+            raise CurveError(f"path data: no command at character {place}")
+        where = f"path data: {found.group(1)} at character {found.start(1) + 1}"
+        if not moved and letter != "M":
+            raise CurveError(f"{where}: the path must begin with M")
+        if moved and letter == "M":
+            raise CurveError(f"{where}: a guide is one line, and this begins a second")
+        if _closed_before(data, found.start(1)):
+            raise CurveError(f"{where}: a guide is one line, and Z has closed it")
+        moved, drawn = True, drawn or letter != "M"
+        at, sets = _read_arguments(data, found.end(), letter, where)
+        drawn = drawn or sets > 1
+    if not drawn:
+        raise CurveError("path data: draws nothing")
+
+
+def _closed_before(data: str, at: int) -> bool:
+    """Whether the last thing before character `at` is a command that closes the path."""
+    return data[:at].rstrip(" \t\r\n,")[-1:] in ("Z", "z")
+
+
+def _read_arguments(data: str, at: int, letter: str, where: str) -> tuple[int, int]:
+    """Read all argument sets of a command; the place after them and their number."""
+    wanted = _ARGUMENTS[letter]
+    count = 0
+    while wanted:
+        pattern = _FLAG if letter == "A" and count % wanted in _FLAG_PLACES else _NUMBER
+        found = pattern.match(data, at)
+        if not found:
+            break
+        value = float(found.group(1))
+        if not abs(value) <= FARTHEST:
+            raise CurveError(f"{where}: {found.group(1)} is farther than {FARTHEST:g} mm")
+        at = found.end()
+        count += 1
+    if wanted and (count == 0 or count % wanted):
+        raise CurveError(f"{where}: takes {wanted} numbers, and has {count}")
+    return at, count // wanted if wanted else 0
+
+
+def _pair(point: svgelements.Point) -> Point:
+    return (float(point.x), float(point.y))
+
+
+def _bezier(part: svgelements.PathSegment) -> BezierSegment:
+    if isinstance(part, svgelements.QuadraticBezier):
+        return QuadraticSegment(_pair(part.start), _pair(part.control), _pair(part.end))
+    if isinstance(part, svgelements.CubicBezier):
+        return CubicSegment(
+            _pair(part.start), _pair(part.control1), _pair(part.control2), _pair(part.end)
+        )
+    return LineSegment(_pair(part.start), _pair(part.end))
+
+
+def _is_circular(arc: svgelements.Arc) -> bool:
+    return abs(float(arc.rx) - float(arc.ry)) <= _ROUND * float(arc.rx)
+
+
+def _circular(arc: svgelements.Arc) -> CircularArc:
+    centre, start = _pair(arc.center), _pair(arc.start)
+    begin = math.degrees(math.atan2(start[1] - centre[1], start[0] - centre[0]))
+    return CircularArc(centre, math.dist(centre, start), begin, math.degrees(float(arc.sweep)))
+
+
+def _as_cubics(arc: svgelements.Arc) -> list[BezierSegment]:
+    count = max(1, math.ceil(abs(float(arc.sweep)) / _ARC_STEP))
+    return [_bezier(cubic) for cubic in arc.as_cubic_curves(count)]

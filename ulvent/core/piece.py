@@ -1,0 +1,218 @@
+"""The piece: one document, as a person decided it.
+
+A piece holds decisions only: the blank, the guides' recipes, the letterings.
+Placements, outlines and findings are worked out from it and never stored.
+`parse_piece` is the one way in from outside; it names every field that is wrong.
+"""
+
+from __future__ import annotations
+
+import unicodedata
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+
+from ulvent.core.errors import FieldProblem, PieceError
+
+VERSION = 1
+MOST_LETTERS = 2000
+MOST_LETTERS_IN_ALL = 20_000
+MOST_GUIDES = 200
+MOST_LETTERINGS = 400
+MOST_PATH_DATA = 200_000
+FARTHEST = 100_000.0
+"""Largest coordinate or size, mm: a hundred metres."""
+
+Coordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
+Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
+Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
+Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]
+
+
+class Model(BaseModel):
+    """Frozen, and strict about fields it does not know."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class DiscBlank(Model):
+    """A round blank, centred on the origin."""
+
+    kind: Literal["disc"]
+    diameter: Size
+
+
+Blank = DiscBlank
+
+
+class CircleGuide(Model):
+    """A circle by its diameter. Its seam is at the angle `start`, degrees."""
+
+    id: Identifier
+    kind: Literal["circle"]
+    centre: tuple[Coordinate, Coordinate] = (0.0, 0.0)
+    diameter: Size
+    start: Degrees = 90.0
+    turn: Literal["clockwise", "counterclockwise"] = "clockwise"
+
+
+class PathGuide(Model):
+    """A guide given as geometry: SVG path data of one line, mm, y up."""
+
+    id: Identifier
+    kind: Literal["path"]
+    d: Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
+
+
+Guide = Annotated[CircleGuide | PathGuide, Field(discriminator="kind")]
+
+
+class Lettering(Model):
+    """One run of text, set on one guide.
+
+    height
+        of a flat capital, mm
+    standoff
+        from the guide to the touch line, mm, positive away from the letters' feet
+    at, at_in
+        the place on the guide: a station in mm, or a share of the guide's length
+    tracking
+        added to every gap between letters, mm
+    """
+
+    id: Identifier
+    guide: Identifier
+    text: Annotated[str, Field(max_length=MOST_LETTERS)]
+    face: Annotated[str, Field(min_length=1, max_length=200)]
+    height: Size
+    reading: Literal["along", "against"] = "along"
+    touch: Literal["ascender", "capital", "middle", "baseline", "descender"] = "baseline"
+    standoff: Coordinate = 0.0
+    at: Coordinate = 0.0
+    at_in: Literal["mm", "share"] = "mm"
+    align: Literal["start", "centre", "end"] = "start"
+    spacing: Literal["font"] = "font"
+    tracking: Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)] = 0.0
+    shape: Literal["rigid"] = "rigid"
+
+    @field_validator("text")
+    @classmethod
+    def _one_line(cls, text: str) -> str:
+        for index, character in enumerate(text):
+            if unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp"):
+                raise ValueError(
+                    f"must be one line of plain text; place {index + 1} holds "
+                    f"the control character U+{ord(character):04X}"
+                )
+        return text
+
+
+class Piece(Model):
+    """A blank, its guides and its letterings."""
+
+    ulvent: Literal[1]
+    title: Annotated[str, Field(max_length=200)] = ""
+    blank: Blank | None = None
+    guides: Annotated[tuple[Guide, ...], Field(max_length=MOST_GUIDES)] = ()
+    letterings: Annotated[tuple[Lettering, ...], Field(max_length=MOST_LETTERINGS)] = ()
+
+    @model_validator(mode="after")
+    def _ids_are_used_once_and_known(self) -> Piece:
+        problems = [
+            *_used_twice("guides", [guide.id for guide in self.guides]),
+            *_used_twice("letterings", [lettering.id for lettering in self.letterings]),
+        ]
+        known = {guide.id for guide in self.guides}
+        for index, lettering in enumerate(self.letterings):
+            if lettering.guide not in known:
+                problems.append(
+                    FieldProblem(
+                        f"letterings[{index}].guide", f"there is no guide “{lettering.guide}”"
+                    )
+                )
+        letters = sum(len(lettering.text) for lettering in self.letterings)
+        if letters > MOST_LETTERS_IN_ALL:
+            reason = f"have {letters} characters in all; at most {MOST_LETTERS_IN_ALL} are taken"
+            problems.append(FieldProblem("letterings", reason))
+        if problems:
+            raise PieceError(problems)
+        return self
+
+    def guide(self, guide_id: str) -> CircleGuide | PathGuide:
+        """The guide with this id, which must be there."""
+        return next(guide for guide in self.guides if guide.id == guide_id)
+
+
+def parse_piece(document: Any) -> Piece:
+    """A piece from decoded JSON.
+
+    Raises
+    ------
+    PieceError
+        Naming every wrong field, as in ``letterings[0].height``.
+    """
+    version = document.get("ulvent") if isinstance(document, dict) else None
+    if isinstance(version, int) and not isinstance(version, bool) and version > VERSION:
+        problem = FieldProblem(
+            "ulvent", f"version {version} is newer than this Ulvent reads (it reads {VERSION})"
+        )
+        raise PieceError([problem])
+    try:
+        return Piece.model_validate(document)
+    except ValidationError as error:
+        raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
+
+
+def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
+    """Ids become layer names, which some formats hold equal whatever their case."""
+    return [
+        FieldProblem(f"{where}[{index}].id", f"“{name}” is used twice")
+        for index, name in enumerate(ids)
+        if name.lower() in (other.lower() for other in ids[:index])
+    ]
+
+
+_REASONS = {
+    "extra_forbidden": "is not a field that Ulvent knows",
+    "missing": "is missing",
+    "greater_than": "must be greater than {gt:g}",
+    "greater_than_equal": "must be at least {ge:g}",
+    "less_than_equal": "must be at most {le:g}",
+    "finite_number": "must be a finite number",
+    "float_type": "must be a number",
+    "float_parsing": "must be a number",
+    "string_type": "must be text",
+    "string_too_long": "must have at most {max_length} characters",
+    "string_too_short": "must not be empty",
+    "too_long": "must have at most {max_length} entries",
+    "literal_error": "must be {expected}",
+    "union_tag_invalid": "must be one of {expected_tags}",
+    "tuple_type": "must be a list",
+    "model_attributes_type": "must be an object",
+    "model_type": "must be an object",
+    "dict_type": "must be an object",
+}
+
+
+def _problem(detail: dict[str, Any]) -> FieldProblem:
+    kind, context = detail["type"], detail.get("ctx", {})
+    place = [part for part in detail["loc"] if part not in ("circle", "path")]
+    if kind in ("union_tag_invalid", "union_tag_not_found"):
+        place.append("kind")
+    if kind == "union_tag_not_found":
+        reason = "is missing"
+    elif kind == "string_pattern_mismatch":
+        reason = "must start with a letter and hold only letters, digits, - and _, at most 64"
+    elif kind in _REASONS:
+        reason = _REASONS[kind].format(**context)
+    else:
+        reason = detail["msg"].removeprefix("Value error, ")
+    return FieldProblem(_dotted(place), reason)
+
+
+def _dotted(place: list[str | int]) -> str:
+    """`("letterings", 0, "height")` as `letterings[0].height`."""
+    text = ""
+    for part in place:
+        text += f"[{part}]" if isinstance(part, int) else f".{part}" if text else part
+    return text

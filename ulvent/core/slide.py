@@ -1,0 +1,36 @@
+"""Sliding a lettering along its guide: by a length, or after a pointer."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ulvent.core.curves import Curve
+from ulvent.core.piece import Lettering
+
+_STATION_DECIMALS = 3
+_SHARE_DECIMALS = 7
+
+
+def slid_along(lettering: Lettering, guide: Curve, distance: float) -> Lettering:
+    """Slid by `distance` mm in its reading direction."""
+    forward = distance if lettering.reading == "along" else -distance
+    return _moved(lettering, guide, forward)
+
+
+def slid_after(
+    lettering: Lettering, guide: Curve, start: tuple[float, float], end: tuple[float, float]
+) -> Lettering:
+    """Slid as far along the guide as a pointer went from `start` to `end`, mm."""
+    first, last = guide.nearest(np.array([start, end]))
+    return _moved(lettering, guide, float(last - first))
+
+
+def _moved(lettering: Lettering, guide: Curve, distance: float) -> Lettering:
+    length = guide.length
+    station = lettering.at * (length if lettering.at_in == "share" else 1.0) + distance
+    station = station % length if guide.closed else min(max(station, 0.0), length)
+    if lettering.at_in == "share":
+        at = round(station / length, _SHARE_DECIMALS)
+    else:
+        at = round(station, _STATION_DECIMALS)
+    return lettering.model_copy(update={"at": at})

@@ -1,0 +1,24 @@
+"""The named tolerances of the whole core. There are no other magic epsilons."""
+
+from __future__ import annotations
+
+import math
+
+FLATTENING = 0.01
+"""Largest distance, mm, between a curve and the polyline that stands for it."""
+
+FITTING = 0.01
+"""Largest distance, mm, between a curve and another fitted to it."""
+
+ARC_LENGTH = 1e-9
+"""Largest relative error of an arc length or of its inverse."""
+
+QUADRATURE = 1e-12
+"""Relative error at which a panel of an arc-length integral is accepted; well
+below `ARC_LENGTH`, so that sums over panels stay inside it."""
+
+JOINT = 1e-6
+"""Largest gap, mm, between two pieces of a chain that still count as joined."""
+
+CORNER = math.radians(1e-4)
+"""Smallest turn of the tangent at a joint, radians, that counts as a corner."""

@@ -1,0 +1,151 @@
+"""Writing DXF R2010 in millimetres (`$INSUNITS` 4).
+
+One layer a lettering. Every contour is one closed entity: a light polyline where
+it is straight throughout, otherwise one cubic spline that is exactly the outline's
+lines and curves. Guides, when asked for, lie on a layer of their own, circles as
+circles. The same layout gives the same bytes.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from io import StringIO
+
+import ezdxf
+from ezdxf.layouts import Modelspace
+from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
+
+from ulvent.core.curves import ArcSegment, Curve, Segment
+from ulvent.core.faces import Outline
+from ulvent.core.layout import Layout
+from ulvent.core.tolerances import JOINT
+
+# Otherwise every file carries the time and a random number.
+ezdxf.options.write_fixed_meta_data_for_testing = True
+
+_MILLIMETRES = 4
+_GUIDES = "guides"
+_FULL_TURN = 360.0
+
+Point = tuple[float, float]
+Piece = list[Point]
+"""A straight or curved piece of a contour: 2 points of a line, 4 of a cubic."""
+
+
+def write_dxf(layout: Layout, guides: bool = False) -> bytes:
+    """The lettering of a layout as a DXF file; with `guides`, those too."""
+    document = ezdxf.new("R2010", units=_MILLIMETRES)
+    document.header["$INSUNITS"] = _MILLIMETRES
+    document.header["$MEASUREMENT"] = 1
+    space = document.modelspace()
+    for setting in layout.settings:
+        layer = f"lettering-{setting.lettering.id}"
+        document.layers.add(layer)
+        for index in range(len(setting.clusters)):
+            if setting.drawn[index]:
+                _add_outline(space, setting.placed_outline(index), layer)
+    if guides and layout.guides:
+        document.layers.add(_GUIDES)
+        for guide in layout.guides:
+            _add_curve(space, guide.curve)
+    text = StringIO()
+    document.write(text)
+    return text.getvalue().encode("utf-8")
+
+
+def _add_outline(space: Modelspace, outline: Outline, layer: str) -> None:
+    for pieces, closed in _contours(outline):
+        _add_contour(space, pieces, closed, layer)
+
+
+def _add_contour(space: Modelspace, pieces: list[Piece], closed: bool, layer: str) -> None:
+    attributes = {"layer": layer}
+    if all(len(piece) == 2 for piece in pieces):
+        corners = [piece[0] for piece in pieces]
+        if not closed:
+            corners.append(pieces[-1][-1])
+        space.add_lwpolyline(corners, close=closed, dxfattribs=attributes)
+        return
+    spline = space.add_spline(dxfattribs=attributes)
+    cubics = [Bezier4P(Vec3.list(_as_cubic(piece))) for piece in pieces]
+    spline.apply_construction_tool(bezier_to_bspline(cubics))
+    spline.closed = closed
+
+
+def _contours(outline: Outline) -> Iterator[tuple[list[Piece], bool]]:
+    pieces: list[Piece] = []
+    start = at = (0.0, 0.0)
+    for operation, array in outline.steps():
+        points = [(float(x), float(y)) for x, y in array]
+        if operation == "M":
+            if pieces:
+                yield pieces, False
+            pieces = []
+            start = at = points[0]
+        elif operation == "Z":
+            if _apart(at, start):
+                pieces.append([at, start])
+            elif pieces:
+                pieces[-1][-1] = start
+            if pieces:
+                yield pieces, True
+            pieces = []
+        elif operation == "Q" or _apart(at, points[-1]) or len(points) > 1:
+            pieces.append(_raised([at, *points]))
+            at = points[-1]
+    if pieces:
+        yield pieces, False
+
+
+def _raised(points: Piece) -> Piece:
+    """A quadratic as the cubic that is the same curve."""
+    if len(points) != 3:
+        return points
+    (ax, ay), (cx, cy), (bx, by) = points
+    first = (ax + 2.0 * (cx - ax) / 3.0, ay + 2.0 * (cy - ay) / 3.0)
+    second = (bx + 2.0 * (cx - bx) / 3.0, by + 2.0 * (cy - by) / 3.0)
+    return [points[0], first, second, points[2]]
+
+
+def _as_cubic(points: Piece) -> Piece:
+    if len(points) == 4:
+        return points
+    (ax, ay), (bx, by) = points
+    thirds = [(ax + (bx - ax) * share, ay + (by - ay) * share) for share in (1.0 / 3.0, 2.0 / 3.0)]
+    return [points[0], *thirds, points[1]]
+
+
+def _apart(one: Point, two: Point) -> bool:
+    return abs(one[0] - two[0]) > JOINT or abs(one[1] - two[1]) > JOINT
+
+
+def _add_curve(space: Modelspace, curve: Curve) -> None:
+    """Circles and arcs as such; runs of other segments as one polyline or spline."""
+    run: list[Piece] = []
+    segments = curve.segments()
+    for segment in segments:
+        if not isinstance(segment, ArcSegment):
+            run.append(_raised(list(segment)))
+            continue
+        _flush(space, run, closed=False)
+        run = []
+        _add_arc(space, segment)
+    _flush(space, run, closed=curve.closed and not _has_arc(segments))
+
+
+def _has_arc(segments: tuple[Segment, ...]) -> bool:
+    return any(isinstance(segment, ArcSegment) for segment in segments)
+
+
+def _flush(space: Modelspace, run: list[Piece], closed: bool) -> None:
+    if run:
+        _add_contour(space, run, closed, _GUIDES)
+
+
+def _add_arc(space: Modelspace, arc: ArcSegment) -> None:
+    attributes = {"layer": _GUIDES}
+    if abs(arc.sweep) == _FULL_TURN:
+        space.add_circle(arc.centre, arc.radius, dxfattribs=attributes)
+        return
+    first, last = sorted((arc.begin, arc.begin + arc.sweep))
+    space.add_arc(arc.centre, arc.radius, first, last, dxfattribs=attributes)

@@ -1,0 +1,140 @@
+"""Writing SVG 2 in true millimetres.
+
+One user unit is one millimetre. Lettering is paths, one a letter, in one group a
+lettering; curves stay curves. There are no transforms, no text elements, and
+nothing that is not asked for. The same layout gives the same bytes.
+"""
+
+from __future__ import annotations
+
+from xml.sax.saxutils import escape, quoteattr
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.curves import ArcSegment, Curve, LineSegment
+from ulvent.core.faces import Outline
+from ulvent.core.layout import Bounds, LaidGuide, Layout, united
+from ulvent.core.setting import Setting
+
+_DECIMALS = 4
+_HAIRLINE = "0.1"
+_HALF_TURN = 180.0
+
+
+def write_svg(layout: Layout, guides: bool = False) -> bytes:
+    """The lettering of a layout as an SVG file; with `guides`, those in a group of their own."""
+    body = [_lettering(setting) for setting in layout.settings]
+    bounds = layout.bounds()
+    if guides and layout.guides:
+        body.append(_guides(layout.guides))
+        bounds = united([bounds, *(guide.bounds for guide in layout.guides)])
+    return _document(layout.piece.title, bounds, body)
+
+
+def write_thumbnail(layout: Layout) -> bytes:
+    """The piece as a small picture: its blank, its guides, its letters."""
+    body: list[str] = []
+    if layout.piece.blank is not None:
+        radius = number(layout.piece.blank.diameter / 2.0)
+        body.append(
+            f'<circle r="{radius}" fill="#fcfbf6" stroke="#b9b09a" '
+            'stroke-width="1" vector-effect="non-scaling-stroke"/>'
+        )
+    bounds = united([layout.bounds(), *(guide.bounds for guide in layout.guides)])
+    margin = 0.01 * max(bounds[2] - bounds[0], bounds[3] - bounds[1], 1.0)
+    thin, fine = number(0.25 * margin), number(0.5 * margin)
+    body.append(_guides(layout.guides, "#2a7f6f", thin))
+    body.extend(_lettering(setting, "#1b2130", fine) for setting in layout.settings)
+    wider = (bounds[0] - margin, bounds[1] - margin, bounds[2] + margin, bounds[3] + margin)
+    return _document(layout.piece.title, wider, body)
+
+
+def write_words(outlines: list[Outline], bounds: Bounds, title: str, strokes: bool) -> bytes:
+    """A few words set straight, as a picture of their face."""
+    ink = 'fill="none" stroke="#1b2130"' if strokes else 'fill="#1b2130"'
+    body = [f'<path {ink} d="{outline_data(outline)}"/>' for outline in outlines]
+    return _document(title, bounds, body)
+
+
+def outline_data(outline: Outline) -> str:
+    """Path data of an outline, y down as SVG has it."""
+    parts: list[str] = []
+    for operation, points in outline.steps():
+        parts.append(operation + _pairs(points))
+    return "".join(parts)
+
+
+def curve_data(curve: Curve) -> str:
+    """Path data of a curve, y down as SVG has it; circular arcs stay arcs."""
+    parts: list[str] = []
+    for segment in curve.segments():
+        if not parts:
+            parts.append("M" + _pairs(np.array([segment.start])))
+        if isinstance(segment, ArcSegment):
+            parts.extend(_arcs(segment))
+        else:
+            letter = {2: "L", 3: "Q", 4: "C"}[len(segment)]
+            parts.append(letter + _pairs(np.array(segment[1:])))
+    if curve.closed:
+        # A last line that the closing command draws anyway is left to it.
+        if isinstance(curve.segments()[-1], LineSegment):
+            parts.pop()
+        parts.append("Z")
+    return "".join(parts)
+
+
+def number(value: float) -> str:
+    """A figure in as few characters as its decimals need."""
+    text = f"{value:.{_DECIMALS}f}".rstrip("0").rstrip(".")
+    return "0" if text in ("-0", "") else text
+
+
+def _pairs(points: NDArray[np.float64]) -> str:
+    return " ".join(f"{number(x)} {number(-y)}" for x, y in points.tolist())
+
+
+def _arcs(arc: ArcSegment) -> list[str]:
+    """A whole circle takes two arcs: one alone could not say which way round."""
+    shares = [0.5, 1.0] if abs(arc.sweep) > _HALF_TURN else [1.0]
+    radius = number(arc.radius)
+    # Counter-clockwise with y up is the negative-angle direction with y down: flag 0.
+    flag = "0" if arc.sweep > 0.0 else "1"
+    return [
+        f"A{radius} {radius} 0 0 {flag} {_pairs(np.array([arc.at(share)]))}" for share in shares
+    ]
+
+
+def _lettering(setting: Setting, ink: str = "#000000", stroke: str = _HAIRLINE) -> str:
+    paint = f'fill="{ink}"'
+    if setting.face.single_stroke:
+        paint = f'fill="none" stroke="{ink}" stroke-width="{stroke}"'
+    paths = [
+        f'<path d="{outline_data(setting.placed_outline(index))}"/>'
+        for index in range(len(setting.clusters))
+        if setting.drawn[index]
+    ]
+    name = quoteattr(f"lettering-{setting.lettering.id}")
+    title = f"<title>{escape(setting.lettering.text)}</title>"
+    return "\n".join([f"<g id={name} {paint}>{title}", *paths, "</g>"])
+
+
+def _guides(guides: tuple[LaidGuide, ...], colour: str = "#000000", stroke: str = _HAIRLINE) -> str:
+    paths = [
+        f'<path id={quoteattr(f"guide-{guide.recipe.id}")} d="{curve_data(guide.curve)}"/>'
+        for guide in guides
+    ]
+    paint = f'fill="none" stroke="{colour}" stroke-width="{stroke}"'
+    return "\n".join([f'<g id="guides" {paint}><title>Guides</title>', *paths, "</g>"])
+
+
+def _document(title: str, bounds: Bounds, body: list[str]) -> bytes:
+    x0, y0, x1, y1 = bounds
+    width, height = number(x1 - x0), number(y1 - y0)
+    head = (
+        '<?xml version="1.0" encoding="UTF-8"?>\n'
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" '
+        f'viewBox="{number(x0)} {number(-y1)} {width} {height}">'
+    )
+    named = [f"<title>{escape(title)}</title>"] if title else []
+    return "\n".join([head, *named, *body, "</svg>", ""]).encode("utf-8")

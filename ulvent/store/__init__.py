@@ -1,0 +1,1 @@
+"""Where pieces are kept: PostgreSQL through SQLAlchemy."""

@@ -1,0 +1,61 @@
+"""The tables: pieces, and every revision that a piece has ever had.
+
+A revision is never changed and never deleted. A piece points at its current one;
+undo moves the pointer to the parent, redo to the newest child. A write that
+started from an outdated revision is kept too, as a revision marked `refused`.
+"""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+from sqlalchemy import BigInteger, DateTime, ForeignKey, Identity, Index, String, func
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """The tables' common ground."""
+
+
+class PieceRow(Base):
+    """A piece: which revision is current, and whether it has been deleted."""
+
+    __tablename__ = "piece"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    current_id: Mapped[int | None] = mapped_column(
+        ForeignKey("revision.id", name="piece_current_fk", use_alter=True)
+    )
+    created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+
+class RevisionRow(Base):
+    """One state of a piece's document."""
+
+    __tablename__ = "revision"
+    __table_args__ = (Index("revision_children", "parent_id", "id"),)
+
+    id: Mapped[int] = mapped_column(BigInteger, Identity(always=True), primary_key=True)
+    piece_id: Mapped[UUID] = mapped_column(
+        ForeignKey("piece.id", name="revision_piece_fk"), index=True
+    )
+    parent_id: Mapped[int | None] = mapped_column(
+        ForeignKey("revision.id", name="revision_parent_fk")
+    )
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    refused: Mapped[bool] = mapped_column(default=False)
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class NoteRow(Base):
+    """What the application must remember about itself, such as that the demo was loaded."""
+
+    __tablename__ = "note"
+
+    name: Mapped[str] = mapped_column(String(64), primary_key=True)
+    value: Mapped[str] = mapped_column(String(1024))

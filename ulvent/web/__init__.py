@@ -1,0 +1,1 @@
+"""The web application: routes, the live channel, and the built front end."""

@@ -1,0 +1,68 @@
+"""The application: routes, guard, problem details, and the built front end."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import structlog
+from fastapi import FastAPI, Response
+from fastapi.responses import FileResponse
+from pydantic import BaseModel
+from sqlalchemy import Engine
+from sqlalchemy.exc import SQLAlchemyError
+
+from ulvent.store.database import answers
+from ulvent.store.pieces import Pieces
+from ulvent.web import faces, live, pieces, problems
+from ulvent.web.guard import Guard
+
+log = structlog.get_logger()
+
+FRONT_END = Path(__file__).resolve().parent.parent.parent / "frontend" / "dist"
+_FOR_EVER = "public, max-age=31536000, immutable"
+
+
+class Health(BaseModel):
+    """Whether the application and its database answer."""
+
+    status: str
+    database: str
+
+
+def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAPI:
+    """The ASGI application over `engine`, for requests to `port` on loopback."""
+    app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
+    app.state.pieces = Pieces(engine)
+    problems.install(app)
+    app.include_router(pieces.router)
+    app.include_router(faces.router)
+    app.include_router(live.router)
+
+    @app.get("/healthz")
+    def healthz(response: Response) -> Health:
+        """Asks the database; 503 when it does not answer."""
+        try:
+            well = answers(engine)
+        except SQLAlchemyError as error:
+            log.warning("database does not answer", error=type(error).__name__)
+            well = False
+        if not well:
+            response.status_code = 503
+        return Health(status="ok" if well else "unwell", database="ok" if well else "no answer")
+
+    @app.get("/api/{rest:path}", include_in_schema=False)
+    def nothing_here(rest: str) -> Response:
+        detail = f"there is nothing at /api/{rest}"
+        return problems.answer(problems.Problem(title="Not Found", status=404, detail=detail))
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> FileResponse:
+        """A built file; for any other address the page, which finds its own way."""
+        asked = (front_end / path).resolve()
+        if path and asked.is_relative_to(front_end) and asked.is_file():
+            hashed = path.startswith("assets/")
+            return FileResponse(asked, headers={"Cache-Control": _FOR_EVER} if hashed else None)
+        return FileResponse(front_end / "index.html", headers={"Cache-Control": "no-cache"})
+
+    app.add_middleware(Guard, port=port)
+    return app

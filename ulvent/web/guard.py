@@ -1,0 +1,126 @@
+"""What stands before every request: host, origin, size, and headers of the answer.
+
+Ulvent listens on loopback and has no accounts, so the danger is another page in
+the same browser. A page elsewhere cannot send our Host unless it has taken our
+name (DNS rebinding), nor our Origin; both are held against a fixed list.
+"""
+
+from __future__ import annotations
+
+from http import HTTPStatus
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from ulvent.formats.piece_file import LARGEST
+from ulvent.web.problems import Problem, answer
+
+_NAMES = ("127.0.0.1", "localhost", "[::1]")
+_SAFE_METHODS = ("GET", "HEAD", "OPTIONS")
+
+SECURITY_HEADERS = {
+    "Content-Security-Policy": (
+        "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; "
+        "img-src 'self' data:; font-src 'self'; connect-src 'self'; "
+        "base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+    ),
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+    "Referrer-Policy": "no-referrer",
+    "X-Content-Type-Options": "nosniff",
+    "X-Frame-Options": "DENY",
+}
+
+
+class _TooLargeError(Exception):
+    """The body went on past what is read."""
+
+
+class Guard:
+    """ASGI middleware round the whole application."""
+
+    def __init__(self, app: ASGIApp, port: int) -> None:
+        self._app = app
+        self._hosts = {f"{name}:{port}" for name in _NAMES}
+        self._origins = {f"http://{host}" for host in self._hosts}
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] not in ("http", "websocket"):
+            await self._app(scope, receive, send)
+            return
+        headers = Headers(scope=scope)
+        refusal = self._refusal(scope, headers)
+        if scope["type"] == "websocket":
+            if refusal:
+                await receive()
+                await send({"type": "websocket.close", "code": 1008, "reason": refusal})
+            else:
+                await self._app(scope, receive, send)
+            return
+        if refusal:
+            await _refuse(HTTPStatus.FORBIDDEN, refusal, scope, receive, send)
+            return
+        await self._pass_on(scope, headers, receive, send)
+
+    def _refusal(self, scope: Scope, headers: Headers) -> str:
+        """Why this request is not for us; empty when it is."""
+        if headers.get("host", "").lower() not in self._hosts:
+            return "this address is not one that Ulvent serves"
+        origin = headers.get("origin")
+        wants_origin = scope["type"] == "websocket" or scope["method"] not in _SAFE_METHODS
+        if origin is None:
+            # Programs without pages send none; a browser always does where it matters.
+            return "" if scope["type"] == "http" else "the live channel is for Ulvent's own pages"
+        if wants_origin and origin.lower() not in self._origins:
+            return "requests from other pages are not taken"
+        return ""
+
+    async def _pass_on(self, scope: Scope, headers: Headers, receive: Receive, send: Send) -> None:
+        declared = headers.get("content-length", "0")
+        if not declared.isdigit() or int(declared) > LARGEST:
+            await _refuse(HTTPStatus.REQUEST_ENTITY_TOO_LARGE, _TOO_LARGE, scope, receive, send)
+            return
+        received = 0
+        answered = False
+
+        async def counted() -> Message:
+            nonlocal received
+            message = await receive()
+            received += len(message.get("body", b""))
+            if received > LARGEST:
+                raise _TooLargeError
+            return message
+
+        async def with_headers(message: Message) -> None:
+            nonlocal answered
+            if message["type"] == "http.response.start":
+                answered = True
+                _add_headers(message)
+            await send(message)
+
+        try:
+            await self._app(scope, counted, with_headers)
+        except _TooLargeError:
+            if not answered:
+                await _refuse(HTTPStatus.REQUEST_ENTITY_TOO_LARGE, _TOO_LARGE, scope, receive, send)
+
+
+_TOO_LARGE = f"a request may have at most {LARGEST} bytes"
+
+
+def _add_headers(message: Message) -> None:
+    headers = MutableHeaders(scope=message)
+    for name, value in SECURITY_HEADERS.items():
+        headers[name] = value
+
+
+async def _refuse(
+    status: HTTPStatus, detail: str, scope: Scope, receive: Receive, send: Send
+) -> None:
+    async def with_headers(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            _add_headers(message)
+        await send(message)
+
+    problem = Problem(title=status.phrase, status=status, detail=detail)
+    await answer(problem)(scope, receive, with_headers)

@@ -1,0 +1,101 @@
+"""Errors as problem details (RFC 9457), naming the field that is wrong."""
+
+from __future__ import annotations
+
+from http import HTTPStatus
+
+import structlog
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from ulvent.core.errors import CurveError, FaceError, FieldProblem, PieceError, UlventError
+from ulvent.core.figures import FigureError
+from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRevisionError
+
+log = structlog.get_logger()
+
+MEDIA_TYPE = "application/problem+json"
+
+
+class WrongField(BaseModel):
+    """A field that is wrong, and why."""
+
+    field: str
+    reason: str
+
+
+class Problem(BaseModel):
+    """Problem details of RFC 9457, with the wrong fields.
+
+    current, kept
+        after a stale write: the revision that is current, and the one under which
+        the refused document was kept
+    """
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    errors: list[WrongField] = []
+    current: int | None = None
+    kept: int | None = None
+
+
+_STATUS: dict[type[UlventError], HTTPStatus] = {
+    PieceError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    CurveError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    FaceError: HTTPStatus.NOT_FOUND,
+    FigureError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NoSuchPieceError: HTTPStatus.NOT_FOUND,
+    NothingToStepToError: HTTPStatus.CONFLICT,
+    StaleRevisionError: HTTPStatus.CONFLICT,
+}
+
+
+def fields(problems: list[FieldProblem]) -> list[WrongField]:
+    return [WrongField(field=problem.field, reason=problem.reason) for problem in problems]
+
+
+def install(app: FastAPI) -> None:
+    """Make every error of `app` answer as problem details."""
+
+    @app.exception_handler(UlventError)
+    def on_ours(_: Request, error: UlventError) -> JSONResponse:
+        status = _STATUS.get(type(error), HTTPStatus.BAD_REQUEST)
+        problem = Problem(title=status.phrase, status=status, detail=str(error))
+        if isinstance(error, PieceError):
+            problem.errors = fields(error.problems)
+        if isinstance(error, StaleRevisionError):
+            problem.current, problem.kept = error.current.revision, error.kept
+        return answer(problem)
+
+    @app.exception_handler(RequestValidationError)
+    def on_request(_: Request, error: RequestValidationError) -> JSONResponse:
+        status = HTTPStatus.UNPROCESSABLE_ENTITY
+        wrong = [
+            WrongField(field=".".join(str(part) for part in detail["loc"]), reason=detail["msg"])
+            for detail in error.errors()
+        ]
+        detail = "; ".join(f"{field.field}: {field.reason}" for field in wrong)
+        return answer(Problem(title=status.phrase, status=status, detail=detail, errors=wrong))
+
+    @app.exception_handler(HTTPException)
+    def on_http(_: Request, error: HTTPException) -> JSONResponse:
+        status = HTTPStatus(error.status_code)
+        return answer(Problem(title=status.phrase, status=status, detail=str(error.detail)))
+
+    @app.exception_handler(Exception)
+    def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:
+        log.error("request failed", path=request.url.path, exc_info=error)
+        status = HTTPStatus.INTERNAL_SERVER_ERROR
+        detail = "Something went wrong in Ulvent itself; nothing was changed. The log has more."
+        return answer(Problem(title=status.phrase, status=status, detail=detail))
+
+
+def answer(problem: Problem) -> JSONResponse:
+    return JSONResponse(
+        problem.model_dump(exclude_none=True), problem.status, media_type=MEDIA_TYPE
+    )

@@ -1,0 +1,317 @@
+"""The scene: a laid-out piece as the screen paints it.
+
+Everything here is in mm with y down, as SVG has it, so that the screen paints and
+computes nothing. Outlines are named, in font units, and sent once; what travels
+while a person drags is matrices.
+"""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+from statistics import median
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel
+
+from ulvent.core.dimensions import Dimension, dimensions
+from ulvent.core.faces import PlacedGlyph
+from ulvent.core.guides import named_places
+from ulvent.core.layout import LaidGuide, Layout
+from ulvent.core.proof import Finding, prove
+from ulvent.core.setting import Setting
+from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
+from ulvent.formats.svg import curve_data, outline_data
+
+Box = tuple[float, float, float, float]
+
+
+class NamedPlace(BaseModel):
+    """A place on a guide that has a name, as a share of its length."""
+
+    name: str
+    share: float
+
+
+class SceneGuide(BaseModel):
+    """A guide as path data, with its length and the places on it that have names."""
+
+    id: str
+    path: str
+    length: float
+    closed: bool
+    places: list[NamedPlace]
+    bounds: Box
+
+
+class SceneLettering(BaseModel):
+    """A lettering: outlines by name, six figures of a matrix each, and what is said of it.
+
+    drawn
+        whether each letter has a place on its guide
+    band
+        path data of the band it stands in, for showing that it is chosen
+    """
+
+    id: str
+    guide: str
+    shapes: list[str]
+    matrices: list[float]
+    drawn: list[bool]
+    strokes: bool
+    band: str
+    bounds: Box | None
+    length: float
+    room: float
+
+
+class SceneGaps(BaseModel):
+    """The gaps of a line on the strip, one figure a gap in every list.
+
+    found, designed
+        as it is and as its designer gave it, mm
+    share
+        their quotient
+    excess
+        by how much it is wider, mm, than it would be if all were alike
+    worst
+        which of them stand out
+    usual
+        the middle one of the shares: how the curve widens or narrows all of them
+    spread
+        by how much, as a share of that, they differ from it at most
+    """
+
+    x: list[float]
+    found: list[float]
+    designed: list[float]
+    share: list[float]
+    excess: list[float]
+    worst: list[int]
+    usual: float
+    spread: float
+
+
+class StripLine(BaseModel):
+    """A lettering on the strip.
+
+    over_seam
+        whether it crosses the seam of a closed guide, and shows at both ends
+    """
+
+    id: str
+    matrices: list[float]
+    upright: bool
+    gaps: SceneGaps
+    over_seam: bool
+    height: float
+    foot: float
+
+
+class SceneStrip(BaseModel):
+    """The chosen guide, straight."""
+
+    guide: str
+    length: float
+    closed: bool
+    against: bool
+    lines: list[StripLine]
+    free: list[tuple[float, float]]
+
+
+class Scene(BaseModel):
+    """All that the layout view shows."""
+
+    bounds: Box
+    blank_radius: float | None
+    guides: list[SceneGuide]
+    letterings: list[SceneLettering]
+    dimensions: list[Dimension]
+    strip: SceneStrip | None
+    findings: list[Finding]
+
+
+STANDS_OUT = 0.1
+"""A gap stands out when its share differs from the middle one by more than this."""
+
+MOST_STANDING_OUT = 3
+_OVERLAP = 0.05
+_LARGEST_SHARE = 3.0
+
+
+def paint(layout: Layout, chosen: str | None) -> Scene:
+    """The scene of a layout; `chosen` is the lettering or guide whose strip is shown."""
+    blank = layout.piece.blank
+    return Scene(
+        bounds=_down(layout.reach()),
+        blank_radius=blank.diameter / 2.0 if blank else None,
+        guides=[
+            SceneGuide(
+                id=guide.recipe.id,
+                path=curve_data(guide.curve),
+                length=guide.curve.length,
+                closed=guide.curve.closed,
+                places=[
+                    NamedPlace(name=name, share=share)
+                    for name, share in named_places(guide.recipe).items()
+                ],
+                bounds=_down(guide.bounds),
+            )
+            for guide in layout.guides
+        ],
+        letterings=[_lettering(setting) for setting in layout.settings],
+        dimensions=[_dimension_down(found) for found in dimensions(layout)],
+        strip=_chosen_strip(layout, chosen),
+        findings=prove(layout),
+    )
+
+
+def new_shapes(layout: Layout, known: set[str]) -> dict[str, str]:
+    """Path data, in font units with y down, of every outline of a layout that is not `known`."""
+    return {
+        name: outline_data(setting.outline(index))
+        for setting in layout.settings
+        for index, name in enumerate(_shape_names(setting))
+        if name not in known
+    }
+
+
+def _shape_names(setting: Setting) -> list[str]:
+    face = setting.lettering.face
+    return [_shape_name(face, cluster.glyphs) for cluster in setting.clusters]
+
+
+@lru_cache(maxsize=16384)
+def _shape_name(face: str, glyphs: tuple[PlacedGlyph, ...]) -> str:
+    return face + ":" + ";".join(f"{g.glyph},{g.x:g},{g.y:g}" for g in glyphs)
+
+
+def _lettering(setting: Setting) -> SceneLettering:
+    return SceneLettering(
+        id=setting.lettering.id,
+        guide=setting.lettering.guide,
+        shapes=_shape_names(setting),
+        matrices=_matrices_down(setting.matrices),
+        drawn=setting.drawn.tolist(),
+        strokes=setting.face.single_stroke,
+        band=_band(setting),
+        bounds=_down(reach) if (reach := setting.reach()) else None,
+        length=setting.length,
+        room=setting.room,
+    )
+
+
+def _matrices_down(matrices: NDArray[np.float64]) -> list[float]:
+    """Six figures a matrix, a b c d e f of SVG, for outlines and results with y down."""
+    figures = np.stack(
+        [
+            matrices[:, 0, 0],
+            -matrices[:, 1, 0],
+            -matrices[:, 0, 1],
+            matrices[:, 1, 1],
+            matrices[:, 0, 2],
+            -matrices[:, 1, 2],
+        ],
+        axis=1,
+    )
+    flat: list[float] = np.round(figures, 6).ravel().tolist()
+    return flat
+
+
+def _band(setting: Setting) -> str:
+    """The band between the feet and the heads of the capitals, a little longer than the words."""
+    if not setting.clusters:
+        return ""
+    margin = 0.15 * setting.lettering.height
+    span = np.linspace(setting.start - margin, setting.start + setting.length + margin, 49)
+    frames = setting.baseline.frames(span)
+    top = frames.points + frames.normals * setting.lettering.height
+    ring = np.concatenate([frames.points, top[::-1]])
+    return "M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in ring.tolist()) + "Z"
+
+
+def _down(box: Box) -> Box:
+    x0, y0, x1, y1 = box
+    return (x0, -y1, x1, -y0)
+
+
+def _dimension_down(found: Dimension) -> Dimension:
+    (sx, sy), (ex, ey) = found.start, found.end
+    return found.model_copy(update={"start": (sx, -sy), "end": (ex, -ey)})
+
+
+def _chosen_strip(layout: Layout, chosen: str | None) -> SceneStrip | None:
+    guide, against = _chosen_guide(layout, chosen)
+    return _strip(pull_straight(layout, guide, against)) if guide else None
+
+
+def _chosen_guide(layout: Layout, chosen: str | None) -> tuple[LaidGuide | None, bool]:
+    """The guide of the chosen lettering, or the chosen guide, or the first one."""
+    for lettering in layout.piece.letterings:
+        if lettering.id == chosen:
+            mine = next(g for g in layout.guides if g.recipe.id == lettering.guide)
+            return mine, lettering.reading == "against"
+    for guide in layout.guides:
+        if guide.recipe.id == chosen:
+            return guide, False
+    return (layout.guides[0], False) if layout.guides else (None, False)
+
+
+def _strip(strip: Strip) -> SceneStrip:
+    length = strip.guide.curve.length
+    lines = [
+        StripLine(
+            id=line.setting.lettering.id,
+            matrices=_matrices_down(line.matrices),
+            upright=line.upright,
+            gaps=_judged(line),
+            over_seam=strip.guide.curve.closed and _over_seam(line, length),
+            height=line.setting.lettering.height,
+            foot=-float(line.matrices[0, 1, 2]) if len(line.matrices) else 0.0,
+        )
+        for line in strip.letterings
+    ]
+    return SceneStrip(
+        guide=strip.guide.recipe.id,
+        length=strip.guide.curve.length,
+        closed=strip.guide.curve.closed,
+        against=strip.against,
+        lines=lines,
+        free=list(strip.free),
+    )
+
+
+def _over_seam(line: StripLettering, length: float) -> bool:
+    """Whether any letter, with a letter's height to spare, reaches past an end of the strip."""
+    if not len(line.matrices):
+        return False
+    starts = line.matrices[:, 0, 2]
+    ends = starts + line.matrices[:, 0, 0] / line.setting.scale * line.setting.advances
+    spare = line.setting.lettering.height
+    low, high = np.minimum(starts, ends).min(), np.maximum(starts, ends).max()
+    return bool(low < spare or high > length - spare)
+
+
+def _judged(line: StripLettering) -> SceneGaps:
+    """The gaps of a line with the worst of them marked, their middle share, and their spread."""
+    shares = [_share(gap) for gap in line.gaps]
+    usual = median(shares) if shares else 1.0
+    off = [abs(share / usual - 1.0) if usual > 0.0 else 0.0 for share in shares]
+    worst = sorted(range(len(off)), key=lambda index: -off[index])[:MOST_STANDING_OUT]
+    return SceneGaps(
+        x=[gap.x for gap in line.gaps],
+        found=[gap.found for gap in line.gaps],
+        designed=[gap.designed for gap in line.gaps],
+        share=shares,
+        excess=[gap.found - gap.designed * usual for gap in line.gaps],
+        worst=[index for index in worst if off[index] > STANDS_OUT],
+        usual=usual,
+        spread=max(off, default=0.0),
+    )
+
+
+def _share(gap: StripGap) -> float:
+    """Found over designed; where letters overlap by design only the difference says anything."""
+    share = gap.found / gap.designed if gap.designed > _OVERLAP else 1.0 + gap.found - gap.designed
+    return min(max(share, 0.0), _LARGEST_SHARE) if math.isfinite(share) else 1.0

@@ -1,0 +1,195 @@
+"""Starting everything, and stopping everything that was started."""
+
+from __future__ import annotations
+
+import contextlib
+import fcntl
+import logging
+import os
+import signal
+import socket
+import sys
+import threading
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from types import FrameType
+
+import structlog
+import uvicorn
+from sqlalchemy import Engine
+
+from ulvent.core.errors import UlventError
+from ulvent.demo import DEMO_NOTE, demo_pieces
+from ulvent.store.database import migrate, open_engine
+from ulvent.store.pieces import Pieces
+from ulvent.store.private_server import PrivateServer
+from ulvent.web.app import create_app
+
+log = structlog.get_logger()
+
+DEFAULT_PORT = 8480
+_PORTS_TRIED = 20
+_WATCH_SECONDS = 1.0
+_MOST_RESTARTS = 3
+
+Say = Callable[[str], None]
+
+
+class AlreadyRunningError(UlventError):
+    """Another Ulvent holds the same data folder."""
+
+
+def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
+    """Run Ulvent until it is asked to stop.
+
+    Parameters
+    ----------
+    var
+        folder for the database and the logs
+    port
+        to listen on; `None` takes 8480 or the next one that is free
+    """
+    _configure_logs(var)
+    signal.signal(signal.SIGTERM, _leave)
+    with _only_one(var), contextlib.ExitStack() as stack:
+        url = os.environ.get("ULVENT_DATABASE_URL")
+        if url:
+            say("Using the database that ULVENT_DATABASE_URL names")
+        else:
+            server = PrivateServer(var)
+            # Registered before the start: a half-started server is stopped as well.
+            stack.callback(server.stop)
+            say("Starting the database")
+            server.start(say)
+            url = server.url
+            stack.enter_context(_watched(server))
+        engine = open_engine(url)
+        stack.callback(engine.dispose)
+        say("Bringing the tables up to date")
+        migrate(engine)
+        if not empty and Pieces(engine).load_once(DEMO_NOTE, demo_pieces()):
+            say("Loaded the demo pieces")
+        listener = _listener(port)
+        stack.callback(listener.close)
+        bound = listener.getsockname()[1]
+        address = f"http://127.0.0.1:{bound}"
+        (var / "address").write_text(address + "\n", encoding="ascii")
+        say(f"Ulvent is ready at {address}  (Ctrl-C stops it)")
+        _run(_server(engine, bound), listener)
+        say("Stopping")
+
+
+def _server(engine: Engine, port: int) -> uvicorn.Server:
+    config = uvicorn.Config(
+        create_app(engine, port),
+        log_config=None,
+        access_log=False,
+        ws_max_size=4_000_000,
+        ws_per_message_deflate=False,
+        timeout_graceful_shutdown=2,
+        server_header=False,
+    )
+    return uvicorn.Server(config)
+
+
+def _run(server: uvicorn.Server, listener: socket.socket) -> None:
+    """Serve until a signal; uvicorn raises the signal again once it has shut down."""
+    with contextlib.suppress(KeyboardInterrupt, SystemExit):
+        server.run(sockets=[listener])
+
+
+def _leave(_signal: int, _frame: FrameType | None) -> None:
+    """SIGTERM unwinds like Ctrl-C, so that everything that was started is stopped."""
+    raise SystemExit(0)
+
+
+@contextlib.contextmanager
+def _only_one(var: Path) -> Iterator[None]:
+    """Hold the data folder for this process alone."""
+    var.mkdir(parents=True, exist_ok=True)
+    with (var / "lock").open("a") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError as error:
+            address = var / "address"
+            where = f" at {address.read_text().strip()}" if address.exists() else ""
+            raise AlreadyRunningError(f"Ulvent is already running{where}") from error
+        yield
+
+
+@contextlib.contextmanager
+def _watched(server: PrivateServer) -> Iterator[None]:
+    """Start the database again when it dies under us.
+
+    The kernel ties the server to the thread that started it, so this waits in a
+    thread of its own for as long as the application runs.
+    """
+    done = threading.Event()
+
+    def watch() -> None:
+        restarts = 0
+        while not done.wait(_WATCH_SECONDS):
+            if server.running():
+                continue
+            if restarts == _MOST_RESTARTS:
+                log.error("the database keeps stopping; giving up")
+                os.kill(os.getpid(), signal.SIGTERM)
+                return
+            restarts += 1
+            log.warning("the database stopped unexpectedly; starting it again")
+            with contextlib.suppress(UlventError):
+                server.start()
+
+    thread = threading.Thread(target=watch, name="database watch", daemon=True)
+    thread.start()
+    try:
+        yield
+    finally:
+        done.set()
+        thread.join()
+
+
+def _listener(port: int | None) -> socket.socket:
+    """A socket on loopback: the port asked for, or the default or one after it."""
+    tried = [port] if port is not None else range(DEFAULT_PORT, DEFAULT_PORT + _PORTS_TRIED)
+    for candidate in tried:
+        listener = socket.socket()
+        listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listener.bind(("127.0.0.1", candidate))
+            listener.listen(128)
+        except OSError:
+            listener.close()
+        else:
+            return listener
+    raise UlventError(f"port {tried[0]} is taken" if port is not None else "no port is free")
+
+
+def _configure_logs(var: Path) -> None:
+    """Structured logs, one JSON object a line, in `var/ulvent.log`; warnings on the screen too."""
+    var.mkdir(parents=True, exist_ok=True)
+    to_file = logging.FileHandler(var / "ulvent.log", encoding="utf-8")
+    to_screen = logging.StreamHandler(sys.stderr)
+    to_screen.setLevel(logging.ERROR)
+    shared: list[structlog.types.Processor] = [
+        structlog.stdlib.add_log_level,
+        structlog.stdlib.add_logger_name,
+        structlog.processors.TimeStamper(fmt="iso", utc=True),
+        structlog.processors.format_exc_info,
+    ]
+    formatter = structlog.stdlib.ProcessorFormatter(
+        foreign_pre_chain=shared,
+        processors=[
+            structlog.stdlib.ProcessorFormatter.remove_processors_meta,
+            structlog.processors.JSONRenderer(),
+        ],
+    )
+    for handler in (to_file, to_screen):
+        handler.setFormatter(formatter)
+    logging.basicConfig(level=logging.INFO, handlers=[to_file, to_screen], force=True)
+    structlog.configure(
+        processors=[*shared, structlog.stdlib.ProcessorFormatter.wrap_for_formatter],
+        logger_factory=structlog.stdlib.LoggerFactory(),
+        wrapper_class=structlog.stdlib.BoundLogger,
+        cache_logger_on_first_use=True,
+    )
