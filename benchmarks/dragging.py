@@ -17,7 +17,7 @@ import numpy as np
 from playwright.sync_api import Page, sync_playwright
 
 from tests.browser.chromium import EXECUTABLE, OPTIONS
-from tests.running import RunningUlvent, free_port, remove, temporary_folder
+from tests.running import RunningUlvent, remove, temporary_folder
 
 MOVES = 200
 FRAME_MS = 1000 / 60
@@ -79,7 +79,7 @@ async ([moves]) => {
 
 def main() -> None:
     folder = temporary_folder()
-    running = RunningUlvent(folder, "--empty", "--port", str(free_port())).wait_until_ready()
+    running = RunningUlvent(folder, "--empty", "--port", "0").wait_until_ready()
     try:
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=OPTIONS)

@@ -6,7 +6,6 @@ import os
 import re
 import shutil
 import signal
-import socket
 import subprocess
 import sys
 import tempfile
@@ -84,12 +83,6 @@ def temporary_folder() -> Path:
 
 def remove(folder: Path) -> None:
     shutil.rmtree(folder, ignore_errors=True)
-
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
 
 
 def eventually(condition, seconds: float = 20) -> bool:

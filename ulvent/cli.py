@@ -121,7 +121,8 @@ def _write(out: Path, data: bytes) -> None:
 @app.command()
 def serve(
     port: Annotated[
-        int | None, typer.Option(min=1, max=65535, help="Port to listen on; 8480 if it is free.")
+        int | None,
+        typer.Option(min=0, max=65535, help="Port; 8480 if it is free, 0 for any free one."),
     ] = None,
     empty: Annotated[bool, typer.Option("--empty", help="Leave the demo pieces out.")] = False,
     var: Annotated[Path, typer.Option(help="Folder for the database and the logs.")] = REPOSITORY

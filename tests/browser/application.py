@@ -10,7 +10,7 @@ from typing import Any, ClassVar
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.chromium import ChromiumTest
-from tests.running import RunningUlvent, free_port, remove, temporary_folder
+from tests.running import RunningUlvent, remove, temporary_folder
 
 
 class ApplicationTest(ChromiumTest):
@@ -23,7 +23,7 @@ class ApplicationTest(ChromiumTest):
         super().setUpClass()
         folder = temporary_folder()
         cls.addClassCleanup(remove, folder)
-        cls.running = RunningUlvent(folder, "--port", str(free_port()))
+        cls.running = RunningUlvent(folder, "--port", "0")
         cls.addClassCleanup(cls.running.stop)
         cls.running.wait_until_ready()
 

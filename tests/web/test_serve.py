@@ -13,7 +13,7 @@ import urllib.request
 import psycopg
 
 from tests.core.test_piece import document
-from tests.running import RunningUlvent, eventually, free_port, remove, temporary_folder
+from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from tests.throwaway import database_url
 
 
@@ -39,7 +39,7 @@ class Serving(unittest.TestCase):
         self.addCleanup(remove, self.folder)
 
     def start(self, *options: str, **environment: str) -> RunningUlvent:
-        options = options or ("--port", str(free_port()))
+        options = options or ("--port", "0")
         running = RunningUlvent(self.folder, *options, **environment)
         self.addCleanup(running.stop)
         return running.wait_until_ready()
@@ -97,7 +97,7 @@ class Serving(unittest.TestCase):
             connection.execute("DROP DATABASE IF EXISTS elsewhere WITH (FORCE)")
             connection.execute("CREATE DATABASE elsewhere")
         url = database_url().rpartition("/")[0] + "/elsewhere"
-        running = self.start("--empty", "--port", str(free_port()), ULVENT_DATABASE_URL=url)
+        running = self.start("--empty", "--port", "0", ULVENT_DATABASE_URL=url)
         self.assertEqual(ask(running.address, "/api/pieces"), [])
         self.assertFalse((self.folder / "postgres").exists())
 

@@ -47,7 +47,7 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
     var
         folder for the database and the logs
     port
-        to listen on; `None` takes 8480 or the next one that is free
+        to listen on; `None` takes 8480 or the next one that is free, 0 whichever is free
     """
     _configure_logs(var)
     signal.signal(signal.SIGTERM, _leave)
