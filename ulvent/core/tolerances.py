@@ -10,6 +10,9 @@ FLATTENING = 0.01
 FITTING = 0.01
 """Largest distance, mm, between a curve and another fitted to it."""
 
+DRAWING = 0.001
+"""Largest distance, mm, between a guide and the cubics that are drawn or written for it."""
+
 ARC_LENGTH = 1e-9
 """Largest relative error of an arc length or of its inverse."""
 
@@ -22,3 +25,7 @@ JOINT = 1e-6
 
 CORNER = math.radians(1e-4)
 """Smallest turn of the tangent at a joint, radians, that counts as a corner."""
+
+LETTER_CORNER = math.radians(10.0)
+"""Smallest turn at a joint, radians, that lettering takes for a corner: less than
+that is how a polyline stands for a curve."""

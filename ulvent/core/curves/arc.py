@@ -63,6 +63,12 @@ class CircularArc(Curve):
     def segments(self) -> tuple[Segment, ...]:
         return (ArcSegment(self.centre, self.radius, self.begin, self.sweep),)
 
+    def _section(self, begin: float, end: float) -> CircularArc:
+        degrees = math.degrees(self._turn / self.radius)
+        return CircularArc(
+            self.centre, self.radius, self.begin + begin * degrees, (end - begin) * degrees
+        )
+
     def nearest(self, points: ArrayLike) -> Floats:
         """Exact, by the angle at the centre; the nearer end where the foot is off an open arc."""
         away = np.atleast_2d(np.asarray(points, dtype=float)) - np.array(self.centre)

@@ -61,6 +61,17 @@ class Chain(Curve):
     def segments(self) -> tuple[Segment, ...]:
         return tuple(segment for piece in self._pieces for segment in piece.segments())
 
+    def _section(self, begin: float, end: float) -> Curve:
+        """Whole pieces and the rest of those at both ends; no piece shorter than a joint."""
+        kept: list[Curve] = []
+        for start, piece in zip(self._starts.tolist(), self._pieces, strict=True):
+            first = max(begin - start, 0.0)
+            last = min(end - start, piece.length)
+            if last - first > JOINT:
+                whole = first == 0.0 and last == piece.length
+                kept.append(piece if whole else piece.section(first, last))
+        return kept[0] if len(kept) == 1 else Chain(kept)
+
     @cached_property
     def bends(self) -> tuple[Floats, Floats]:
         each = [piece.bends for piece in self._pieces]

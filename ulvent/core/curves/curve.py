@@ -157,6 +157,30 @@ class Curve(ABC):
         stations = np.linspace(0.0, self.length, 257)
         return stations, self._frames(stations).curvatures
 
+    def section(self, begin: float, end: float) -> Curve:
+        """The open stretch from station `begin` to `end`, past the seam of a closed curve too.
+
+        Raises
+        ------
+        CurveError
+            Unless begin < end, both on the curve, and at most one lap apart.
+        """
+        from ulvent.core.curves.section import section_of
+
+        return section_of(self, begin, end)
+
+    def _section(self, begin: float, end: float) -> Curve:
+        """A stretch inside `[0, length]`. Kinds whose stretches are of their own kind say so."""
+        from ulvent.core.curves.section import Section
+
+        return Section(self, begin, end)
+
+    def started_at(self, station: float) -> Curve:
+        """A closed curve with its seam moved to `station`."""
+        from ulvent.core.curves.section import started_at
+
+        return started_at(self, station)
+
     def parallel(self, distance: float) -> Parallel:
         """The parallel at `distance` mm, positive to the left.
 
@@ -172,23 +196,11 @@ class Curve(ABC):
     def nearest(self, points: ArrayLike) -> Floats:
         """Stations (n,) whose points lie nearest to `points` (n, 2).
 
-        Sampled, then refined by Newton steps on the foot condition
-        (P(s) − q)·T(s) = 0; of several equally near feet one is taken.
+        A curve moves at most as far as its station does. So where a sample is farther
+        away than half its stretch more than the nearest one, its stretch cannot hold the
+        nearest point; what is left is sampled more finely and then refined by Newton
+        steps on the foot condition (P(s) − q)·T(s) = 0.
         """
-        asked = np.atleast_2d(np.asarray(points, dtype=float))
-        samples = np.linspace(0.0, self.length, 513)
-        spread = self._frames(samples).points
-        squared = ((asked[:, None, :] - spread[None, :, :]) ** 2).sum(axis=2)
-        found = samples[squared.argmin(axis=1)]
-        step_limit = self.length / 512
-        for _ in range(12):
-            at = self.frames(found)
-            away = at.points - asked
-            foot = (away * at.tangents).sum(axis=1)
-            slope = 1.0 + at.curvatures * (away * at.normals).sum(axis=1)
-            safe = np.where(np.abs(slope) > 1e-3, slope, 1.0)
-            found = found - np.clip(foot / safe, -step_limit, step_limit)
-            if not self.closed:
-                found = np.clip(found, 0.0, self.length)
-        wrapped: Floats = np.mod(found, self.length) if self.closed else found
-        return wrapped
+        from ulvent.core.curves.foot import nearest_stations
+
+        return nearest_stations(self, np.atleast_2d(np.asarray(points, dtype=float)))

@@ -42,6 +42,10 @@ class Line(Curve):
     def _reversed(self) -> Line:
         return Line(_pair(self._end), _pair(self._start))
 
+    def _section(self, begin: float, end: float) -> Line:
+        first, last = self._frames(np.array([begin, end])).points
+        return Line(_pair(first), _pair(last))
+
     def segments(self) -> tuple[Segment, ...]:
         return (LineSegment(_pair(self._start), _pair(self._end)),)
 
