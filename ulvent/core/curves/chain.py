@@ -21,6 +21,7 @@ class Chain(Curve):
             raise CurveError("a chain needs at least one piece")
         if any(piece.closed for piece in pieces):
             raise CurveError("the pieces of a chain must be open")
+        pieces = [part for piece in pieces for part in _parts(piece)]
         self._pieces = tuple(pieces)
         self._closed = closed
         self._ends = np.cumsum([piece.length for piece in pieces])
@@ -105,6 +106,11 @@ class Chain(Curve):
             curvatures[mine] = found.curvatures
             turnings[mine] = self._start_turnings[index] + found.turnings
         return Frames(points, tangents, curvatures, turnings)
+
+
+def _parts(piece: Curve) -> tuple[Curve, ...]:
+    """A chain in a chain is its pieces."""
+    return piece._pieces if isinstance(piece, Chain) else (piece,)
 
 
 def _turn(before: Floats, after: Floats) -> float:

@@ -30,6 +30,7 @@ from numpy.typing import ArrayLike, NDArray
 from ulvent.core.curves.segments import Segment
 
 if TYPE_CHECKING:
+    from ulvent.core.curves.foot import Feet
     from ulvent.core.curves.parallel import Parallel
 
 Floats = NDArray[np.float64]
@@ -194,13 +195,12 @@ class Curve(ABC):
         return parallel_of(self, distance)
 
     def nearest(self, points: ArrayLike) -> Floats:
-        """Stations (n,) whose points lie nearest to `points` (n, 2).
-
-        A curve moves at most as far as its station does. So where a sample is farther
-        away than half its stretch more than the nearest one, its stretch cannot hold the
-        nearest point; what is left is sampled more finely and then refined by Newton
-        steps on the foot condition (P(s) − q)·T(s) = 0.
+        """Stations (n,) whose points lie nearest to `points` (n, 2). See `foot` for how.
         """
-        from ulvent.core.curves.foot import nearest_stations
+        return self._feet.nearest(np.atleast_2d(np.asarray(points, dtype=float)))
 
-        return nearest_stations(self, np.atleast_2d(np.asarray(points, dtype=float)))
+    @cached_property
+    def _feet(self) -> Feet:
+        from ulvent.core.curves.foot import Feet
+
+        return Feet(self)

@@ -1,69 +1,91 @@
-"""The nearest station of a curve to a point: see `Curve.nearest`."""
+"""The nearest stations of a curve to points: see `Curve.nearest`.
+
+Between two samples, h apart, a curve leaves its chord by at most e: κ·h²/8 where its
+bend is κ, and never more than h/2. So the sample beside the nearest point, which is
+D away, is itself no farther than √((D + e)² + (h/2 + e)²). The few samples that can be
+it start Newton steps on the foot condition (P(s) − q)·T(s) = 0; where more than were
+asked of the tree can be it, as for the centre of a circle, all of them are looked at.
+"""
 
 from __future__ import annotations
 
+from typing import TYPE_CHECKING
+
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
-from ulvent.core.curves.curve import Curve
+if TYPE_CHECKING:
+    from ulvent.core.curves.curve import Curve
 
 Floats = NDArray[np.float64]
+Integers = NDArray[np.intp]
 
-_STRETCHES = 512
-_PARTS = 4
-_MOST_CANDIDATES = 4096
+_STRETCHES = 2048
+_FIRST_LOOK = 12
 _NEWTON_ROUNDS = 16
+_SETTLED = 1e-8
+"""A last step this small, as a share of the curve, leaves its square as the error."""
+_MANY = 256
+"""Starts for a point that is nearly as far from everywhere; more would change nothing."""
 
 
-def nearest_stations(curve: Curve, points: Floats) -> Floats:
-    """The nearest station to each of `points` (n, 2)."""
-    found: Floats = np.array([_nearest(curve, point) for point in points])
-    return found
+class Feet:
+    """Nearest stations on one curve; holds its samples."""
 
+    def __init__(self, curve: Curve) -> None:
+        self._curve = curve
+        self._step = curve.length / _STRETCHES
+        corners = curve.corners.stations
+        even = np.linspace(0.0, curve.length, _STRETCHES + 1)
+        self._samples = np.sort(np.concatenate([even, corners])) if len(corners) else even
+        at = curve.frames(self._samples)
+        self._tree = cKDTree(at.points)
+        bends = np.abs(at.curvatures)
+        # The bend between samples is taken as twice what it is at them.
+        around = 2.0 * np.maximum(bends, np.maximum(np.roll(bends, 1), np.roll(bends, -1)))
+        self._sag = np.minimum(around * self._step**2 / 8.0, self._step / 2.0)
 
-def _nearest(curve: Curve, point: Floats) -> float:
-    width = curve.length / _STRETCHES
-    stations = (np.arange(_STRETCHES) + 0.5) * width
-    for _ in range(4):
-        near, least = _candidates(curve, point, stations, width)
-        if len(near) * _PARTS > _MOST_CANDIDATES:
-            # Nearly the same distance from a long stretch, as from a circle's centre.
-            break
-        stations = (near[:, None] + width * (np.arange(_PARTS) + 0.5) / _PARTS - width / 2).ravel()
-        width /= _PARTS
-    near, least = _candidates(curve, point, stations, width)
-    # One start in each run of neighbouring candidates: the nearest of the run.
-    runs = np.concatenate([[0], np.flatnonzero(np.diff(near) > 1.5 * width) + 1, [len(near)]])
-    away = np.hypot(*(curve.points(near) - point).T)
-    starts = [near[a + int(away[a:b].argmin())] for a, b in zip(runs[:-1], runs[1:], strict=True)]
-    polished = _polished(curve, point, np.array(starts), width)
-    ends = np.array([0.0, curve.length])
-    all_stations = np.concatenate([polished, ends])
-    best = all_stations[np.hypot(*(curve.points(all_stations) - point).T).argmin()]
-    return float(best % curve.length) if curve.closed else float(best)
+    def nearest(self, points: Floats) -> Floats:
+        """The nearest station to each of `points` (n, 2)."""
+        away, indices = self._tree.query(points, k=_FIRST_LOOK)
+        sag = self._sag[indices]
+        reach = np.hypot(away[:, :1] + sag, self._step / 2.0 + sag)
+        possible = away <= reach
+        rows, columns = np.nonzero(possible)
+        starts = self._samples[indices[rows, columns]]
+        crowded = np.flatnonzero(possible[:, -1])
+        if len(crowded):
+            more = [self._spread(points[row], away[row, 0] + self._step) for row in crowded]
+            rows = np.concatenate([rows, *(np.full(len(m), row) for row, m in zip(crowded, more, strict=True))])
+            starts = np.concatenate([starts, *more])
+        polished = self._polished(points[rows], starts)
+        stations = np.concatenate([polished, starts])
+        owners = np.concatenate([rows, rows])
+        reached = np.hypot(*(self._curve.points(stations) - points[owners]).T)
+        order = np.lexsort((reached, owners))
+        _, first = np.unique(owners[order], return_index=True)
+        best: Floats = stations[order[first]]
+        return np.mod(best, self._curve.length) if self._curve.closed else best
 
+    def _spread(self, point: Floats, limit: float) -> Floats:
+        """Starts for a crowded point: the nearest samples of runs, or an even choice of many."""
+        near = np.sort(np.array(self._tree.query_ball_point(point, limit), dtype=int))
+        return self._samples[near[:: max(1, len(near) // _MANY)]]
 
-def _candidates(
-    curve: Curve, point: Floats, stations: Floats, width: float
-) -> tuple[Floats, float]:
-    away = np.hypot(*(curve.points(stations) - point).T)
-    least = float(away.min())
-    return stations[away - width / 2.0 <= least], least
-
-
-def _polished(curve: Curve, point: Floats, stations: Floats, limit: float) -> Floats:
-    """Newton steps on (P − q)·T = 0, none longer than `limit`."""
-    found = stations
-    for _ in range(_NEWTON_ROUNDS):
-        at = curve.frames(found)
-        away = at.points - point
-        foot = (away * at.tangents).sum(axis=1)
-        slope = 1.0 + at.curvatures * (away * at.normals).sum(axis=1)
-        safe = np.where(np.abs(slope) > 1e-6, slope, 1.0)
-        step = np.clip(foot / safe, -limit, limit)
-        found = found - step
-        if not curve.closed:
-            found = np.clip(found, 0.0, curve.length)
-        if np.abs(step).max() <= 1e-13 * curve.length:
-            break
-    return found
+    def _polished(self, points: Floats, starts: Floats) -> Floats:
+        curve, found = self._curve, starts
+        for _ in range(_NEWTON_ROUNDS):
+            at = curve.frames(found)
+            away = at.points - points
+            foot = (away * at.tangents).sum(axis=1)
+            slope = 1.0 + at.curvatures * (away * at.normals).sum(axis=1)
+            # Beyond the centre of the bend Newton's step would climb: go down by length.
+            step = np.where(slope > 1e-6, foot / np.where(slope > 1e-6, slope, 1.0), foot)
+            step = np.clip(step, -self._step, self._step)
+            found = found - step
+            if not curve.closed:
+                found = np.clip(found, 0.0, curve.length)
+            if np.abs(step).max() <= _SETTLED * curve.length:
+                break
+        return found

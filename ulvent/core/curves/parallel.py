@@ -10,20 +10,21 @@ At a corner that opens on the side of the parallel, an arc round the corner
 joins the two sides; at one that closes, both sides are cut at their crossing.
 
 Where the base bends more tightly than the distance the parallel would run
-backwards; that is refused here, with the place.
+backwards and cross itself; the loop is cut off at its crossing (`trimmed`).
 """
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
-from ulvent.core.curves.segments import CubicSegment, Point, Segment
+from ulvent.core.curves.fitted import fitted_segments
+from ulvent.core.curves.segments import Segment
 from ulvent.core.errors import CurveError
 from ulvent.core.tolerances import ARC_LENGTH, CORNER, JOINT
 
@@ -31,21 +32,28 @@ _MOST_ROUNDS = 64
 
 
 @dataclass(frozen=True)
-class _Span:
+class Span:
     """A stretch of the base that the parallel follows, or a corner it goes round.
 
-    On a corner `begin` equals `end`, and `turn` is what the tangent turns there.
+    On a corner `begin` equals `end`; the tangent turns by `turn` of the corner's whole
+    `jump`, both radians, after the `skip` that is left out.
     """
 
     begin: float
     end: float
     turn: float = 0.0
+    jump: float = 0.0
+    skip: float = 0.0
+
+    @classmethod
+    def whole_corner(cls, station: float, jump: float) -> Span:
+        return cls(station, station, jump, jump)
 
 
 class Parallel(Curve):
     """The parallel of `base` at `distance` mm to its left. Made by `parallel_of`."""
 
-    def __init__(self, base: Curve, distance: float, spans: list[_Span]) -> None:
+    def __init__(self, base: Curve, distance: float, spans: list[Span]) -> None:
         self.base = base
         self.distance = distance
         self._begins = np.array([span.begin for span in spans])
@@ -54,9 +62,11 @@ class Parallel(Curve):
         self._round = self._turns != 0.0
         # The curve after a corner is what it answers with there; before it, less the turn.
         at_seam = self._begins >= base.length
-        back = np.where(self._round & ~at_seam, self._turns, 0.0)
+        jumps = np.array([span.jump for span in spans])
+        skips = np.array([span.skip for span in spans])
+        back = np.where(self._round & ~at_seam, jumps, 0.0) - skips
         begin = base._frames(self._begins)
-        self._begin_tangents = _rotated(begin.tangents, -back)
+        self._begin_tangents = rotated(begin.tangents, -back)
         self._begin_turnings = begin.turnings - back
         through = _turnings_before(base, self._feet_ends) - self._begin_turnings
         along = (self._feet_ends - self._begins) - distance * through
@@ -79,12 +89,26 @@ class Parallel(Curve):
 
     @property
     def corners(self) -> Corners:
-        return Corners.none() if self.distance else self.base.corners
+        """Where two spans meet whose feet do not: the crossing at a closing corner."""
+        if self.distance == 0.0:
+            return self.base.corners
+        jumps = self._jumps[:-1]
+        sharp = np.abs(jumps) > CORNER
+        return Corners(self._ends[:-1][sharp], jumps[sharp])
+
+    @cached_property
+    def _jumps(self) -> Floats:
+        """Radians by which the tangent jumps from each span to the next, (spans,)."""
+        ends = np.where(self._round, self._turns, 0.0) + self._begin_turnings
+        ends = np.where(self._round, ends, _turnings_before(self.base, self._feet_ends))
+        jumps = np.roll(self._begin_turnings, -1) - ends
+        jumps[-1] = 0.0
+        return jumps
 
     def _frames(self, stations: Floats) -> Frames:
         if self.distance == 0.0:
             return self.base._frames(stations)
-        span, feet = self._feet(stations)
+        span, feet = self._span_and_feet(stations)
         at = self.base._frames(feet)
         tangents, turnings = at.tangents, at.turnings
         curvatures = at.curvatures / (1.0 - self.distance * at.curvatures)
@@ -93,7 +117,7 @@ class Parallel(Curve):
             # Round a corner the tangent turns evenly from one side to the other.
             turned = -(stations - self._starts[span]) / self.distance
             tangents = np.where(
-                at_corner[:, None], _rotated(self._begin_tangents[span], turned), tangents
+                at_corner[:, None], rotated(self._begin_tangents[span], turned), tangents
             )
             turnings = np.where(at_corner, self._begin_turnings[span] + turned, turnings)
             curvatures = np.where(at_corner, -1.0 / self.distance, curvatures)
@@ -101,32 +125,17 @@ class Parallel(Curve):
         points = at.points + self.distance * normals
         return Frames(points, tangents, curvatures, turnings - self._begin_turnings[0])
 
-    def segments(self) -> tuple[Segment, ...]:
-        """Cubics with the true end points and tangents, at least eight to a quarter turn.
-
-        For drawing on a screen; nothing that is cut is made from them.
-        """
+    @cached_property
+    def bends(self) -> tuple[Floats, Floats]:
         if self.distance == 0.0:
-            return self.base.segments()
-        found: list[Segment] = []
-        for begin, end in zip(self._starts, self._ends, strict=True):
-            if end - begin > JOINT:
-                inset = (end - begin) * ARC_LENGTH
-                sampled = self._frames(np.linspace(begin + inset, end - inset, 65))
-                turned = float(np.abs(np.diff(sampled.turnings)).sum())
-                count = max(1, math.ceil(turned / (math.pi / 16.0)))
-                found.extend(self._cubics(np.linspace(begin + inset, end - inset, count + 1)))
-        return tuple(found)
+            return self.base.bends
+        at_base = self.base.bends[0]
+        stations = np.unique(np.concatenate([self.carry(at_base), self._starts, self._ends]))
+        stations = np.clip(stations, 0.0, self.length)
+        return stations, self._frames(stations).curvatures
 
-    def _cubics(self, stations: Floats) -> list[Segment]:
-        at = self._frames(stations)
-        thirds = np.diff(stations)[:, None] / 3.0
-        first = at.points[:-1] + thirds * at.tangents[:-1]
-        second = at.points[1:] - thirds * at.tangents[1:]
-        return [
-            CubicSegment(_pair(a), _pair(b), _pair(c), _pair(d))
-            for a, b, c, d in zip(at.points[:-1], first, second, at.points[1:], strict=True)
-        ]
+    def segments(self) -> tuple[Segment, ...]:
+        return fitted_segments(self) if self.distance else self.base.segments()
 
     # ---------------------------------------------------------- foot and carry
 
@@ -136,9 +145,9 @@ class Parallel(Curve):
             return stations
         if self.closed:
             laps = np.floor(stations / self.length)
-            return self._feet(stations - laps * self.length)[1] + laps * self.base.length
+            return self._span_and_feet(stations - laps * self.length)[1] + laps * self.base.length
         inside = np.clip(stations, 0.0, self.length)
-        return self._feet(inside)[1] + (stations - inside)
+        return self._span_and_feet(inside)[1] + (stations - inside)
 
     def carry(self, stations: Floats) -> Floats:
         """Stations here of what stands at `stations` (n,) on the base."""
@@ -160,7 +169,7 @@ class Parallel(Curve):
         carried: Floats = self._starts[span] + np.clip(along, 0.0, self._lengths[span]) + beyond
         return carried
 
-    def _feet(self, stations: Floats) -> tuple[NDArray[np.intp], Floats]:
+    def _span_and_feet(self, stations: Floats) -> tuple[NDArray[np.intp], Floats]:
         """Span and foot of stations inside `[0, length]`; bracketed Newton on σ(s)."""
         span = np.searchsorted(self._ends[:-1], stations, side="right")
         begin, begin_turning = self._begins[span], self._begin_turnings[span]
@@ -189,92 +198,94 @@ class Parallel(Curve):
 
 @lru_cache(maxsize=256)
 def parallel_of(base: Curve, distance: float) -> Parallel:
-    """The parallel of `base`; see `Curve.parallel`. Remembered, since tables are dear."""
+    """The parallel of `base`; see `Curve.parallel`. Remembered, since tables are dear.
+
+    Where the base bends too tightly, what runs backwards is left out together with the
+    loop it belongs to.
+    """
     if distance == 0.0:
-        return Parallel(base, 0.0, [_Span(0.0, base.length)])
-    _refuse_tight_bends(base, distance)
-    return Parallel(base, distance, _spans(base, distance))
+        return Parallel(base, 0.0, [Span(0.0, base.length)])
+    if (distance * base.bends[1]).max() < 1.0:
+        spans = _spans(base, distance)
+        if spans:
+            return Parallel(base, distance, spans)
+    from ulvent.core.curves.trimmed import nearby_spans
+
+    spans = nearby_spans(base, distance)
+    if not spans:
+        raise CurveError(_why_none(base, distance))
+    return Parallel(base, distance, spans)
 
 
-def _refuse_tight_bends(base: Curve, distance: float) -> None:
-    stations, bends = base.bends
-    bent = distance * bends
-    worst = int(bent.argmax())
-    if bent[worst] >= 1.0:
-        side = "left" if distance > 0.0 else "right"
-        raise CurveError(
-            f"no parallel {abs(distance):g} mm to the {side}: the guide bends to a radius of "
-            f"{1.0 / abs(bends[worst]):.3g} mm at station {stations[worst]:.4g}"
-        )
-
-
-def _spans(base: Curve, distance: float) -> list[_Span]:
+def _spans(base: Curve, distance: float) -> list[Span]:
+    """Spans where only corners need care; nothing where a side is used up by them."""
     corners = base.corners
     bounds = [0.0, *corners.stations.tolist(), base.length]
     begins, ends = bounds[:-1], bounds[1:]
     joints = [(index, index + 1, turn) for index, turn in enumerate(corners.turns.tolist())]
     if base.closed and abs(base.seam_turn) > CORNER:
         joints.append((len(begins) - 1, 0, base.seam_turn))
-    straight = _straight_sides(base, bounds)
-    going_round: dict[int, _Span] = {}
+    going_round: dict[int, Span] = {}
     for before, after, turn in joints:
         if turn * distance < 0.0:
-            going_round[before] = _Span(ends[before], ends[before], turn)
+            going_round[before] = Span.whole_corner(ends[before], turn)
             continue
         reach = abs(distance * math.tan(turn / 2.0))
-        feet = (bounds[before + 1] - reach, bounds[after] + reach)
-        if not (straight[before] and straight[after]):
-            feet = _crossing(base, distance, feet)
+        feet = crossing_feet(base, distance, (bounds[before + 1] - reach, bounds[after] + reach))
+        if feet is None:
+            return []
         ends[before], begins[after] = feet
-    spans: list[_Span] = []
+    spans: list[Span] = []
     for index, (begin, end) in enumerate(zip(begins, ends, strict=True)):
         if end <= begin:
-            raise CurveError(
-                f"no parallel {abs(distance):g} mm away: the guide is too short between "
-                f"stations {bounds[index]:.4g} and {bounds[index + 1]:.4g}"
-            )
-        spans.append(_Span(begin, end))
+            return []
+        spans.append(Span(begin, end))
         if index in going_round:
             spans.append(going_round[index])
     return spans
 
 
-def _straight_sides(base: Curve, bounds: list[float]) -> NDArray[np.bool_]:
-    """Whether the base is straight between each two neighbouring bounds."""
-    edges = np.array(bounds)
-    shares = np.linspace(0.01, 0.99, 9)
-    stations = edges[:-1, None] + np.diff(edges)[:, None] * shares
-    bends = np.abs(base.frames(stations.ravel()).curvatures).reshape(stations.shape)
-    straight: NDArray[np.bool_] = bends.max(axis=1) * base.length <= CORNER
-    return straight
+def _why_none(base: Curve, distance: float) -> str:
+    """Where a parallel fails, in words."""
+    side = "left" if distance > 0.0 else "right"
+    none = f"no parallel {abs(distance):g} mm to the {side}"
+    stations, bends = base.bends
+    bent = distance * bends
+    worst = int(bent.argmax())
+    if bent[worst] < 1.0:
+        return f"{none}: the guide is too short between its corners"
+    radius = 1.0 / abs(bends[worst])
+    return f"{none}: the guide bends to a radius of {radius:.3g} mm at station {stations[worst]:.4g}"
 
 
-def _crossing(base: Curve, distance: float, guess: tuple[float, float]) -> tuple[float, float]:
-    """Foot stations at which the parallels on both sides of a closing corner cross.
+def crossing_feet(
+    base: Curve, distance: float, guess: tuple[float, float]
+) -> tuple[float, float] | None:
+    """Feet of the point where the parallels of two sides of a corner cross; nothing without one.
 
     Newton's method in two unknowns, from the feet that straight sides would have.
+    Stations before 0 and past the end wrap on a closed base.
     """
     first, second = guess
+    length = base.length
     for _ in range(_MOST_ROUNDS):
-        if not (math.isfinite(first + second) and min(first, second) >= 0.0):
-            break
-        if max(first, second) > base.length:
-            break
-        one, two = base._frames(np.array([first])), base._frames(np.array([second]))
-        apart = (two.points + distance * two.normals - one.points - distance * one.normals)[0]
+        if not (math.isfinite(first + second) and second - first < length):
+            return None
+        if not base.closed and (first < 0.0 or second > length):
+            return None
+        at = base.frames([first, second])
+        offset = at.points + distance * at.normals
+        apart = offset[1] - offset[0]
         if math.hypot(*apart) <= JOINT * 1e-3:
             return first, second
-        u = one.tangents[0] * (1.0 - distance * one.curvatures[0])
-        v = two.tangents[0] * (1.0 - distance * two.curvatures[0])
+        speeds = at.tangents * (1.0 - distance * at.curvatures)[:, None]
+        u, v = speeds
         determinant = u[1] * v[0] - u[0] * v[1]
         if determinant == 0.0:
-            break
+            return None
         first += (v[0] * apart[1] - v[1] * apart[0]) / determinant
         second += (u[0] * apart[1] - u[1] * apart[0]) / determinant
-    raise CurveError(
-        f"no parallel {abs(distance):g} mm away: it falls apart at the corner near station "
-        f"{guess[0]:.4g}"
-    )
+    return None
 
 
 def _turnings_before(base: Curve, stations: Floats) -> Floats:
@@ -287,11 +298,8 @@ def _turnings_before(base: Curve, stations: Floats) -> Floats:
     return turnings - np.where(corners.stations[index] == stations, corners.turns[index], 0.0)
 
 
-def _rotated(vectors: Floats, angles: Floats) -> Floats:
+def rotated(vectors: Floats, angles: Floats) -> Floats:
     cos, sin = np.cos(angles), np.sin(angles)
     x, y = vectors.T
     return np.stack([x * cos - y * sin, x * sin + y * cos], axis=1)
 
-
-def _pair(point: Floats) -> Point:
-    return (float(point[0]), float(point[1]))

@@ -1,0 +1,89 @@
+"""A curve scaled, turned and moved: a similarity, under which arc length only scales."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
+from ulvent.core.curves.segments import ArcSegment, Point, Segment
+
+
+class Placed(Curve):
+    """`base`, scaled by `scale` and turned by `turned` degrees about the origin, then moved."""
+
+    def __init__(self, base: Curve, scale: float, turned: float, move: Point) -> None:
+        self._base = base
+        self._scale = scale
+        self._degrees = turned
+        self._move = np.array(move, dtype=float)
+        angle = math.radians(turned)
+        self._turn = np.array(
+            [[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]]
+        )
+
+    @property
+    def length(self) -> float:
+        return self._base.length * self._scale
+
+    @property
+    def closed(self) -> bool:
+        return self._base.closed
+
+    @property
+    def corners(self) -> Corners:
+        found = self._base.corners
+        return Corners(found.stations * self._scale, found.turns)
+
+    @property
+    def bends(self) -> tuple[Floats, Floats]:
+        stations, bends = self._base.bends
+        return stations * self._scale, bends / self._scale
+
+    def _frames(self, stations: Floats) -> Frames:
+        at = self._base._frames(np.minimum(stations / self._scale, self._base.length))
+        return Frames(
+            self._placed(at.points),
+            at.tangents @ self._turn.T,
+            at.curvatures / self._scale,
+            at.turnings,
+        )
+
+    def _placed(self, points: Floats) -> Floats:
+        placed: Floats = self._scale * (points @ self._turn.T) + self._move
+        return placed
+
+    def unplaced(self, points: ArrayLike) -> Floats:
+        """Where `points` (n, 2) lie on the untouched curve's own plane."""
+        away = np.atleast_2d(np.asarray(points, dtype=float)) - self._move
+        back: Floats = away @ self._turn / self._scale
+        return back
+
+    def _reversed(self) -> Curve:
+        return Placed(self._base.reversed(), self._scale, self._degrees, _pair(self._move))
+
+    def _section(self, begin: float, end: float) -> Curve:
+        base = self._base.section(begin / self._scale, end / self._scale)
+        return Placed(base, self._scale, self._degrees, _pair(self._move))
+
+    def nearest(self, points: ArrayLike) -> Floats:
+        return self._base.nearest(self.unplaced(points)) * self._scale
+
+    def segments(self) -> tuple[Segment, ...]:
+        return tuple(self._placed_segment(segment) for segment in self._base.segments())
+
+    def _placed_segment(self, segment: Segment) -> Segment:
+        if isinstance(segment, ArcSegment):
+            return ArcSegment(
+                _pair(self._placed(np.array([segment.centre]))[0]),
+                segment.radius * self._scale,
+                segment.begin + self._degrees,
+                segment.sweep,
+            )
+        return type(segment)(*(_pair(point) for point in self._placed(np.array(segment))))
+
+
+def _pair(point: Floats) -> Point:
+    return (float(point[0]), float(point[1]))

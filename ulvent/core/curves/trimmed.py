@@ -1,0 +1,426 @@
+"""Parallels freed of what runs backwards and of the loops where they cross themselves.
+
+The raw parallel, every foot moved along its normal, is cut at its cusps, which lie
+where the distance equals the radius of the bend, and where it crosses itself. Of the
+arcs between cuts those stay whose points are as far from the base as they should be;
+an arc that belongs to a loop comes nearer. Where the probes of an arc disagree, a cut
+was missed: it is found by bisection.
+
+Two questions use this. A parallel that is a guide must keep its distance from all of
+the base. The baseline of lettering must keep it only from the base nearby, since the
+next turn of a spiral is not its concern.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.spatial import cKDTree
+
+from ulvent.core.curves.chain import Chain
+from ulvent.core.curves.curve import Curve, Frames
+from ulvent.core.curves.parallel import Parallel, Span, rotated
+from ulvent.core.curves.section import Section
+from ulvent.core.errors import CurveError
+from ulvent.core.tolerances import CORNER, JOINT
+
+Floats = NDArray[np.float64]
+Booleans = NDArray[np.bool_]
+
+_NEARBY = 6.0
+"""What counts as nearby along the base, in distances of the parallel."""
+_STEPS = 1200
+_PROBES = 11
+_SLACK = 1e-6
+"""By how much, mm, a probe may be too near: rounding, not a loop."""
+_BISECTIONS = 48
+_NEWTON_ROUNDS = 24
+_MEETING = 1e-4
+"""Ends of spans nearer than this, mm, are one crossing."""
+_SAME = 1e-7
+"""Places nearer than this share of the base are one place."""
+
+
+def nearby_spans(base: Curve, distance: float) -> list[Span]:
+    """The longest run of spans of a parallel that keeps its distance from the base nearby."""
+    raw = _Raw(base, distance, within=_NEARBY * abs(distance))
+    runs = [raw.spans(run) for run in raw.kept_runs()]
+    longest = max(runs, key=lambda run: sum(span.end - span.begin for span in run), default=[])
+    if longest and base.closed and not _closes(base, distance, longest):
+        return []
+    return sorted(longest, key=lambda span: (span.begin, span.end))
+
+
+def trimmed_parallels(base: Curve, distance: float) -> list[Curve]:
+    """The parallel of `base` in the pieces that are left of it, the longest first.
+
+    Raises
+    ------
+    CurveError
+        Where nothing is left, naming the largest distance that leaves something.
+    """
+    if distance == 0.0:
+        return [base]
+    raw = _Raw(base, distance, within=math.inf)
+    pieces = [_as_curve(base, distance, raw.spans(run)) for run in raw.kept_runs()]
+    if not pieces:
+        raise CurveError(
+            f"nothing is left of a parallel {abs(distance):g} mm away; "
+            f"the farthest one is {_farthest(base, distance):.4g} mm away"
+        )
+    return sorted(pieces, key=lambda piece: -piece.length)
+
+
+def _as_curve(base: Curve, distance: float, run: list[Span]) -> Curve:
+    whole = Parallel(base, distance, run)
+    closes = _closes(base, distance, run)
+    if closes == base.closed:
+        return whole
+    # An open base whose parallel closes on itself, or a ring of which a part is left.
+    opened = Section(whole, 0.0, whole.length) if base.closed else whole
+    return Chain([opened], closed=closes)
+
+
+def _closes(base: Curve, distance: float, run: list[Span]) -> bool:
+    whole = Parallel(base, distance, run)
+    ends = whole._frames(np.array([0.0, whole.length])).points
+    return bool(np.hypot(*(ends[1] - ends[0])) <= JOINT)
+
+
+def _farthest(base: Curve, distance: float) -> float:
+    """The largest distance on that side that leaves anything, by bisection."""
+    low, high = 0.0, abs(distance)
+    for _ in range(20):
+        middle = (low + high) / 2.0
+        kept = _Raw(base, math.copysign(middle, distance), math.inf).kept_runs()
+        low, high = (middle, high) if kept else (low, middle)
+    return low
+
+
+Stretch = tuple[float, float]
+"""Two places of a raw parallel between which it is kept."""
+
+
+class _Raw:
+    """A raw parallel by *place*: the station on the base, with room added for opening corners.
+
+    On the added room the foot stays at the corner and the normal turns; its width is
+    the length of the arc that the parallel makes there, so that places and lengths on the
+    parallel are of one size everywhere.
+    """
+
+    def __init__(self, base: Curve, distance: float, within: float) -> None:
+        self.base = base
+        self.distance = distance
+        self.within = within
+        corners = base.corners
+        stations = [*corners.stations.tolist()]
+        turns = [*corners.turns.tolist()]
+        if base.closed and abs(base.seam_turn) > CORNER:
+            stations.append(base.length)
+            turns.append(base.seam_turn)
+        self.closing = [s for s, turn in zip(stations, turns, strict=True) if turn * distance > 0.0]
+        opening = [(s, t) for s, t in zip(stations, turns, strict=True) if t * distance < 0.0]
+        self._fans = np.array([station for station, _ in opening])
+        self._jumps = np.array([turn for _, turn in opening])
+        self._widths = np.abs(self._jumps * distance)
+        self._after = np.cumsum(self._widths)
+        self._fan_begins = self._fans + self._after - self._widths
+        self.length = base.length + float(self._widths.sum())
+
+    # ------------------------------------------------------------------ places
+
+    def station(self, places: Floats) -> tuple[Floats, Floats]:
+        """Stations of the feet, and how far into a fan each place is, as a share; −1 outside."""
+        if not len(self._fans):
+            return places, np.full(len(places), -1.0)
+        index = np.searchsorted(self._fan_begins, places, side="right") - 1
+        fan = np.maximum(index, 0)
+        into = places - self._fan_begins[fan]
+        inside = (index >= 0) & (into <= self._widths[fan])
+        passed = np.where(index >= 0, self._after[fan], 0.0)
+        stations = np.where(inside, self._fans[fan], places - passed)
+        return stations, np.where(inside, into / self._widths[fan], -1.0)
+
+    def place(self, stations: Floats) -> Floats:
+        """Places of stations, before the fan where there is one."""
+        index = np.searchsorted(self._fans, stations, side="left")
+        found: Floats = stations + np.concatenate([[0.0], self._after])[index]
+        return found
+
+    def frames(self, places: Floats) -> tuple[Frames, Floats, Floats]:
+        """Frames of the feet, the parallel's points (n, 2), and their velocities by place."""
+        places = np.mod(places, self.length) if self.base.closed else places
+        stations, shares = self.station(places)
+        at = self.base.frames(np.clip(stations, 0.0, self.base.length))
+        tangents = at.tangents
+        speeds = 1.0 - self.distance * at.curvatures
+        fanned = shares >= 0.0
+        if fanned.any():
+            fan = np.searchsorted(self._fans, stations[fanned])
+            # On a closed base the seam answers as station 0 does: with the tangent after it.
+            left = (shares[fanned] - 1.0) * self._jumps[fan]
+            tangents = tangents.copy()
+            tangents[fanned] = rotated(tangents[fanned], left)
+            speeds = np.where(fanned, 1.0, speeds)
+        normals = np.stack([-tangents[:, 1], tangents[:, 0]], axis=1)
+        return at, at.points + self.distance * normals, tangents * speeds[:, None]
+
+    def spans(self, run: list[Stretch]) -> list[Span]:
+        """The stretches of a run as spans of the base."""
+        found: list[Span] = []
+        edges = np.sort(np.concatenate([self._fan_begins, self._fan_begins + self._widths]))
+        for begin, end in run:
+            inside = edges[(edges > begin + JOINT) & (edges < end - JOINT)].tolist()
+            for first, last in zip([begin, *inside], [*inside, end], strict=True):
+                found.append(self._span(first, last))
+        return [span for span in found if span.turn or span.end - span.begin > 0.0]
+
+    def _span(self, begin: float, end: float) -> Span:
+        (_, share) = self.station(np.array([(begin + end) / 2.0]))
+        feet, _ = self.station(np.array([begin, end]))
+        if share[0] < 0.0:
+            return Span(float(feet[0]), float(feet[1]))
+        fan = int(np.searchsorted(self._fans, feet[0]))
+        jump, width = float(self._jumps[fan]), float(self._widths[fan])
+        first, last = ((place - float(self._fan_begins[fan])) / width for place in (begin, end))
+        corner = float(self._fans[fan])
+        return Span(corner, corner, (last - first) * jump, jump, first * jump)
+
+    # -------------------------------------------------------------- what is kept
+
+    def kept_runs(self) -> list[list[Stretch]]:
+        """What stays, in runs: each stretch of a run begins where the last one ended."""
+        forward = self._forward()
+        cuts = self._crossings(forward)
+        kept: list[Stretch] = []
+        for begin, end in forward:
+            inside = [cut for cut in cuts if begin < cut < end]
+            for first, last in zip([begin, *inside], [*inside, end], strict=True):
+                kept.extend(self._good_part(first, last))
+        return self._runs(kept)
+
+    def _forward(self) -> list[Stretch]:
+        """Stretches, between closing corners and cusps, on which the parallel runs forwards."""
+        bounds = self.place(np.array([0.0, *self.closing, self.base.length]))
+        bounds[-1] = self.length
+        found: list[Stretch] = []
+        for begin, end in zip(bounds[:-1], bounds[1:], strict=True):
+            if end - begin <= JOINT:
+                continue
+            count = max(64, math.ceil(_STEPS * (end - begin) / self.length))
+            places = np.linspace(begin, end, count + 1)
+            places[[0, -1]] += np.array([1e-9, -1e-9]) * (end - begin)
+            forwards = self._runs_forward(places)
+            flips = np.flatnonzero(forwards[1:] != forwards[:-1])
+            edges = self._bisected(
+                places[flips], places[flips + 1], forwards[flips], self._runs_forward
+            )
+            edges = [begin, *edges, end]
+            first = 0 if forwards[0] else 1
+            found.extend(
+                (low, high)
+                for low, high in zip(edges[first:-1:2], edges[first + 1 :: 2], strict=True)
+                if high - low > JOINT
+            )
+        return found
+
+    def _runs_forward(self, places: Floats) -> Booleans:
+        stations, shares = self.station(places)
+        bends = self.base.curvatures(np.clip(stations, 0.0, self.base.length))
+        forward: Booleans = (shares >= 0.0) | (1.0 - self.distance * bends > 0.0)
+        return forward
+
+    def _bisected(
+        self,
+        low: Floats,
+        high: Floats,
+        at_low: Booleans,
+        question: Callable[[Floats], Booleans],
+    ) -> list[float]:
+        """Where the answer to `question` changes between each `low` and `high`."""
+        if not len(low):
+            return []
+        for _ in range(_BISECTIONS):
+            middle = (low + high) / 2.0
+            same = question(middle) == at_low
+            low, high = np.where(same, middle, low), np.where(same, high, middle)
+        middles: list[float] = ((low + high) / 2.0).tolist()
+        return middles
+
+    def _crossings(self, forward: list[Stretch]) -> list[float]:
+        """Places where the raw parallel crosses itself, both places of every crossing."""
+        step = self.length / _STEPS
+        places = np.concatenate(
+            [
+                np.linspace(begin, end, max(8, math.ceil((end - begin) / step)) + 1)
+                for begin, end in forward
+            ]
+            or [np.empty(0)]
+        )
+        if len(places) < 3:
+            return []
+        raw = self.frames(places)[1]
+        strides = np.hypot(*np.diff(raw, axis=0).T)
+        pairs = cKDTree(raw).query_pairs(
+            max(1.5 * float(np.median(strides)), JOINT), output_type="ndarray"
+        )
+        first, second = places[pairs.min(axis=1)], places[pairs.max(axis=1)]
+        apart = second - first
+        if self.base.closed:
+            apart = np.minimum(apart, self.length - apart)
+        wanted = (apart > 3.0 * step) & (apart <= 2.0 * self.within)
+        one, other = _thinned(first[wanted], second[wanted], 4.0 * step)
+        guesses = self._near_guesses(forward)
+        one = np.concatenate([one, guesses[:, 0]])
+        other = np.concatenate([other, guesses[:, 1]])
+        return self._polished(one, other)
+
+    def _near_guesses(self, forward: list[Stretch]) -> Floats:
+        """Places from which the crossing at each closing corner and cusp pair is sought."""
+        guesses: list[Stretch] = []
+        joints = list(zip(forward[:-1], forward[1:], strict=True))
+        if self.base.closed and forward:
+            (begin, end) = forward[0]
+            joints.append((forward[-1], (begin + self.length, end + self.length)))
+        for (_, end), (begin, _) in joints:
+            width = max(begin - end, abs(self.distance) / 4.0)
+            guesses.extend((end - k * width, begin + k * width) for k in (0.3, 1.0, 3.0))
+        return np.array(guesses).reshape(-1, 2)
+
+    def _polished(self, one: Floats, other: Floats) -> list[float]:
+        """Newton's method in two unknowns on all guesses at once."""
+        if not len(one):
+            return []
+        found = np.zeros(len(one), dtype=bool)
+        for _ in range(_NEWTON_ROUNDS):
+            _, points, velocities = self.frames(self._held(np.concatenate([one, other])))
+            count = len(one)
+            apart = points[count:] - points[:count]
+            found = np.hypot(*apart.T) <= JOINT * 1e-3
+            if found.all():
+                break
+            u, v = velocities[:count], velocities[count:]
+            determinant = u[:, 1] * v[:, 0] - u[:, 0] * v[:, 1]
+            safe = np.where(np.abs(determinant) > 1e-12, determinant, np.inf)
+            limit = self.length / 20.0
+            step_one = (v[:, 0] * apart[:, 1] - v[:, 1] * apart[:, 0]) / safe
+            step_other = (u[:, 0] * apart[:, 1] - u[:, 1] * apart[:, 0]) / safe
+            one = np.where(found, one, one + np.clip(step_one, -limit, limit))
+            other = np.where(found, other, other + np.clip(step_other, -limit, limit))
+        on_it = found & (np.abs(other - one) > _SAME * self.length)
+        if not self.base.closed:
+            on_it &= (np.minimum(one, other) >= 0.0) & (np.maximum(one, other) <= self.length)
+        cuts = np.concatenate([one[on_it], other[on_it]])
+        cuts = np.sort(np.mod(cuts, self.length) if self.base.closed else cuts)
+        fresh = np.concatenate([[True], np.diff(cuts) > JOINT]) if len(cuts) else []
+        return cuts[fresh].tolist() if len(cuts) else []
+
+    def _held(self, places: Floats) -> Floats:
+        return places if self.base.closed else np.clip(places, 0.0, self.length)
+
+    def _good_part(self, begin: float, end: float) -> list[Stretch]:
+        """The stretch where all of it keeps its distance; cut where that changes inside."""
+        if end - begin <= JOINT:
+            return []
+        probes = begin + (end - begin) * (np.arange(_PROBES) + 0.5) / _PROBES
+        good = self._keeps_away(probes)
+        flips = np.flatnonzero(good[1:] != good[:-1])
+        edges = self._bisected(probes[flips], probes[flips + 1], good[flips], self._keeps_away)
+        edges = [begin, *edges, end]
+        first = 0 if good[0] else 1
+        return [
+            (low, high)
+            for low, high in zip(edges[first:-1:2], edges[first + 1 :: 2], strict=True)
+            if high - low > JOINT
+        ]
+
+    def _keeps_away(self, places: Floats) -> Booleans:
+        """Whether the parallel's points are no nearer to the base than its distance."""
+        _, points, _ = self.frames(places)
+        stations, _ = self.station(places)
+        samples, spread = self._base_samples
+        half_step = self.base.length / _STEPS / 2.0
+        away = np.hypot(*(points[:, None, :] - spread[None, :, :]).transpose(2, 0, 1))
+        if math.isfinite(self.within):
+            apart = np.abs(samples[None, :] - stations[:, None])
+            if self.base.closed:
+                apart = np.minimum(apart, self.base.length - apart)
+            away = np.where(apart <= self.within, away, np.inf)
+        wanted = abs(self.distance) - _SLACK
+        least = away.min(axis=1)
+        stays = least - half_step >= wanted
+        unsure = ~stays & (least >= wanted)
+        if unsure.any():
+            stays[unsure] = self._least(points[unsure], away[unsure], half_step) >= wanted
+        return stays
+
+    def _least(self, points: Floats, away: Floats, half_step: float) -> Floats:
+        """The least distance of each point from the base, from its best samples by Newton steps."""
+        base, (samples, _) = self.base, self._base_samples
+        least = away.min(axis=1)
+        rows, columns = np.nonzero(away <= least[:, None] + half_step)
+        stations = samples[columns]
+        for _ in range(6):
+            at = base.frames(stations)
+            off = at.points - points[rows]
+            foot = (off * at.tangents).sum(axis=1)
+            slope = 1.0 + at.curvatures * (off * at.normals).sum(axis=1)
+            step = foot / np.where(np.abs(slope) > 1e-3, slope, 1.0)
+            stations = stations - np.clip(step, -2 * half_step, 2 * half_step)
+            if not base.closed:
+                stations = np.clip(stations, 0.0, base.length)
+            if np.abs(step).max() <= 1e-9 * base.length:
+                break
+        np.minimum.at(least, rows, np.hypot(*(base.points(stations) - points[rows]).T))
+        return least
+
+    @cached_property
+    def _base_samples(self) -> tuple[Floats, Floats]:
+        even = np.linspace(0.0, self.base.length, _STEPS + 1)
+        stations = np.sort(np.concatenate([even, self.base.corners.stations]))
+        return stations, self.base.points(stations)
+
+    def _runs(self, kept: list[Stretch]) -> list[list[Stretch]]:
+        if not kept:
+            return []
+        begins, ends = (np.array(edge) for edge in zip(*kept, strict=True))
+        inset = 1e-9 * self.length
+        starts, finishes = self.frames(begins + inset)[1], self.frames(ends - inset)[1]
+        following: dict[int, int] = {}
+        for index, finish in enumerate(finishes):
+            away = np.hypot(*(starts - finish).T)
+            met = [
+                other
+                for other in np.flatnonzero(away <= _MEETING).tolist()
+                if other not in following.values()
+            ]
+            if met:
+                # The next one in order first: a corner passed there and back is passed once.
+                following[index] = min(met, key=lambda other: (other - index - 1) % len(kept))
+        heads = [index for index in range(len(kept)) if index not in following.values()]
+        runs: list[list[Stretch]] = []
+        seen: set[int] = set()
+        for head in [*heads, *range(len(kept))]:
+            run: list[Stretch] = []
+            at: int | None = head
+            while at is not None and at not in seen:
+                seen.add(at)
+                run.append(kept[at])
+                at = following.get(at)
+            if run:
+                runs.append(run)
+        return runs
+
+
+def _thinned(first: Floats, second: Floats, cell: float) -> tuple[Floats, Floats]:
+    """One pair of places for each small patch of pairs."""
+    if not len(first):
+        return first, second
+    cells = np.stack([first // cell, second // cell], axis=1)
+    _, kept = np.unique(cells, axis=0, return_index=True)
+    return first[kept], second[kept]
