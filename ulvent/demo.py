@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ulvent.core.piece import CircleGuide, DiscBlank, Lettering, Piece
+from ulvent.core.piece import Lettering, Piece
+from ulvent.core.recipes import CircleGuide, DiscBlank
 
 DEMO_NOTE = "demo pieces: circles"
 

@@ -189,7 +189,7 @@ class Parallels(unittest.TestCase):
         circle = CircularArc.circle((0, 0), 10, 0, clockwise=False)
         with self.assertRaisesRegex(CurveError, "radius of 10 mm at station"):
             circle.parallel(10.5)
-        with self.assertRaisesRegex(CurveError, "station"):
+        with self.assertRaisesRegex(CurveError, "too short between its corners"):
             zoo.curves()["polygon"].parallel(31)
 
 

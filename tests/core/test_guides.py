@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from ulvent.core.curves import CircularArc
 from ulvent.core.errors import CurveError
 from ulvent.core.guides import curve_from_path_data, guide_curve, named_places
-from ulvent.core.piece import CircleGuide
+from ulvent.core.recipes import CircleGuide
 
 
 def circle(**changes: object) -> CircleGuide:
@@ -40,7 +40,7 @@ class Circles(unittest.TestCase):
             curve = guide_curve(guide)
             for name, at in {"top": (0, 120), "right": (120, 0), "bottom": (0, -120)}.items():
                 with self.subTest(f"{turn} {name}"):
-                    station = named_places(guide)[name] * curve.length
+                    station = named_places(curve)[name] * curve.length
                     np.testing.assert_allclose(curve.points(station), [at], atol=1e-9)
 
 

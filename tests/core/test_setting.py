@@ -211,7 +211,7 @@ class Laws(unittest.TestCase):
                      reading="against")  # fmt: skip
         np.testing.assert_allclose(two.matrices, one.matrices, atol=1e-6)
 
-    @settings(deadline=None)
+    @settings(deadline=None, max_examples=40)
     @given(cubics, words, st.floats(0.01, 50), st.sampled_from(["baseline", "middle", "capital"]))
     def test_scaling_a_piece_scales_every_placement(
         self, controls: Any, text: str, k: float, touch: str
@@ -225,7 +225,7 @@ class Laws(unittest.TestCase):
                 placed(large, text, at=3 * k, height=4 * k, touch=touch, tracking=0.5 * k)
             return
         two = placed(large, text, at=3 * k, height=4 * k, touch=touch, tracking=0.5 * k)
-        np.testing.assert_allclose(two.matrices, k * one.matrices, atol=1e-6 * max(k, 1))
+        np.testing.assert_allclose(two.matrices, k * one.matrices, atol=5e-6 * max(k, 1))
 
     @settings(deadline=None)
     @given(words, st.floats(-900, 900), st.sampled_from(["along", "against"]),

@@ -7,30 +7,28 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
 
-import numpy as np
-
+from ulvent.core.blanks import blank_curves
 from ulvent.core.curves import Curve
+from ulvent.core.curves.bounds import Bounds, curve_bounds
 from ulvent.core.errors import CurveError, FaceError, FieldProblem, PieceError
 from ulvent.core.faces import Face
-from ulvent.core.guides import guide_curve
-from ulvent.core.piece import CircleGuide, PathGuide, Piece
+from ulvent.core.guides import guide_curves, guide_note
+from ulvent.core.piece import Piece
+from ulvent.core.recipes import AnyGuide
 from ulvent.core.setting import Setting, set_lettering
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
 
-Bounds = tuple[float, float, float, float]
-"""Least x, least y, greatest x, greatest y, mm."""
-
 
 @dataclass(frozen=True)
 class LaidGuide:
-    """A guide's recipe with its curve."""
+    """A guide's recipe with its curve, and what there is to say about it in words."""
 
-    recipe: CircleGuide | PathGuide
+    recipe: AnyGuide
     curve: Curve
+    note: str = ""
 
     @property
     def bounds(self) -> Bounds:
@@ -43,8 +41,14 @@ class Layout:
     """A piece with everything placed."""
 
     piece: Piece
+    blank: tuple[Curve, ...]
     guides: tuple[LaidGuide, ...]
     settings: tuple[Setting, ...]
+
+    @property
+    def shown_guides(self) -> tuple[LaidGuide, ...]:
+        """The guides that a person sees: neither hidden nor removed."""
+        return tuple(g for g in self.guides if not (g.recipe.hidden or g.recipe.removed))
 
     def bounds(self) -> Bounds:
         """Of the blank and all letters that are drawn; of the guides where there are none."""
@@ -55,18 +59,17 @@ class Layout:
             for index in range(len(setting.clusters))
             if setting.drawn[index]
         )
-        return united(boxes or [guide.bounds for guide in self.guides])
+        return united(boxes or [guide.bounds for guide in self.shown_guides])
 
     def reach(self) -> Bounds:
         """A box that holds blank, guides and letters: quick, and a little large."""
         letters = [box for setting in self.settings if (box := setting.reach()) is not None]
-        return united([*self._blank_bounds(), *(guide.bounds for guide in self.guides), *letters])
+        return united(
+            [*self._blank_bounds(), *(guide.bounds for guide in self.shown_guides), *letters]
+        )
 
     def _blank_bounds(self) -> list[Bounds]:
-        if self.piece.blank is None:
-            return []
-        radius = self.piece.blank.diameter / 2.0
-        return [(-radius, -radius, radius, radius)]
+        return [curve_bounds(outline) for outline in self.blank[:1]]
 
 
 def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
@@ -79,28 +82,33 @@ def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
         lettering that cannot stand where it should.
     """
     problems: list[FieldProblem] = []
-    guides: list[LaidGuide] = []
-    for index, recipe in enumerate(piece.guides):
-        try:
-            guides.append(LaidGuide(recipe, guide_curve(recipe)))
-        except CurveError as error:
-            field = "d" if isinstance(recipe, PathGuide) else "diameter"
-            problems.append(FieldProblem(f"guides[{index}].{field}", str(error)))
-    curves = {guide.recipe.id: guide.curve for guide in guides}
+    blank: tuple[Curve, ...] = ()
+    curves: dict[str, Curve] = {}
+    try:
+        blank = blank_curves(piece.blank) if piece.blank else ()
+        curves = guide_curves(piece.guides)
+    except PieceError as error:
+        problems.extend(error.problems)
+    guides = [
+        LaidGuide(recipe, curves[recipe.id], guide_note(recipe, curves))
+        for recipe in piece.guides
+        if recipe.id in curves
+    ]
     settings: list[Setting] = []
     for index, lettering in enumerate(piece.letterings):
         if lettering.guide not in curves:
             continue
         field = "face"
+        keep_off = piece.guide(lettering.guide).corners == "keep-off"
         try:
             face = face_named(lettering.face)
             field = "standoff"
-            settings.append(set_lettering(lettering, curves[lettering.guide], face))
+            settings.append(set_lettering(lettering, curves[lettering.guide], face, keep_off))
         except (FaceError, CurveError) as error:
             problems.append(FieldProblem(f"letterings[{index}].{field}", str(error)))
     if problems:
         raise PieceError(problems)
-    return Layout(piece, tuple(guides), tuple(settings))
+    return Layout(piece, blank, tuple(guides), tuple(settings))
 
 
 def united(boxes: list[Bounds]) -> Bounds:
@@ -110,10 +118,3 @@ def united(boxes: list[Bounds]) -> Bounds:
     low_x, low_y, high_x, high_y = zip(*boxes, strict=True)
     return min(low_x), min(low_y), max(high_x), max(high_y)
 
-
-@lru_cache(maxsize=256)
-def curve_bounds(curve: Curve) -> Bounds:
-    """The box of a curve, from points a thousandth of its length apart."""
-    points = curve.points(np.linspace(0.0, curve.length, 1025))
-    (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
-    return float(x0), float(y0), float(x1), float(y1)

@@ -8,63 +8,31 @@ Placements, outlines and findings are worked out from it and never stored.
 from __future__ import annotations
 
 import unicodedata
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+from pydantic import Field, ValidationError, field_validator, model_validator
 
 from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.recipes import (
+    AnyBlank,
+    AnyGuide,
+    Blank,
+    Coordinate,
+    Guide,
+    Identifier,
+    Model,
+    Sheet,
+    Size,
+    ToolArea,
+    WrongRecipeError,
+    refuse_rings,
+)
 
 VERSION = 1
 MOST_LETTERS = 2000
 MOST_LETTERS_IN_ALL = 20_000
 MOST_GUIDES = 200
 MOST_LETTERINGS = 400
-MOST_PATH_DATA = 200_000
-FARTHEST = 100_000.0
-"""Largest coordinate or size, mm: a hundred metres."""
-
-Coordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
-Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
-Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
-Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]
-
-
-class Model(BaseModel):
-    """Frozen, and strict about fields it does not know."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class DiscBlank(Model):
-    """A round blank, centred on the origin."""
-
-    kind: Literal["disc"]
-    diameter: Size
-
-
-Blank = DiscBlank
-
-
-class CircleGuide(Model):
-    """A circle by its diameter. Its seam is at the angle `start`, degrees."""
-
-    id: Identifier
-    kind: Literal["circle"]
-    centre: tuple[Coordinate, Coordinate] = (0.0, 0.0)
-    diameter: Size
-    start: Degrees = 90.0
-    turn: Literal["clockwise", "counterclockwise"] = "clockwise"
-
-
-class PathGuide(Model):
-    """A guide given as geometry: SVG path data of one line, mm, y up."""
-
-    id: Identifier
-    kind: Literal["path"]
-    d: Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
-
-
-Guide = Annotated[CircleGuide | PathGuide, Field(discriminator="kind")]
 
 
 class Lettering(Model):
@@ -108,11 +76,13 @@ class Lettering(Model):
 
 
 class Piece(Model):
-    """A blank, its guides and its letterings."""
+    """A blank, its guides and its letterings; the sheet and tool it is made with."""
 
     ulvent: Literal[1]
     title: Annotated[str, Field(max_length=200)] = ""
     blank: Blank | None = None
+    sheet: Sheet | None = None
+    area: ToolArea | None = None
     guides: Annotated[tuple[Guide, ...], Field(max_length=MOST_GUIDES)] = ()
     letterings: Annotated[tuple[Lettering, ...], Field(max_length=MOST_LETTERINGS)] = ()
 
@@ -136,9 +106,10 @@ class Piece(Model):
             problems.append(FieldProblem("letterings", reason))
         if problems:
             raise PieceError(problems)
+        refuse_rings(self.guides)
         return self
 
-    def guide(self, guide_id: str) -> CircleGuide | PathGuide:
+    def guide(self, guide_id: str) -> AnyGuide:
         """The guide with this id, which must be there."""
         return next(guide for guide in self.guides if guide.id == guide_id)
 
@@ -172,6 +143,12 @@ def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
     ]
 
 
+_KINDS = {
+    kind.model_fields["kind"].annotation.__args__[0]
+    for kind in (*get_args(AnyGuide), *get_args(AnyBlank))
+}
+"""Pydantic names the kind of a guide or blank in the place of an error; makers need not see it."""
+
 _REASONS = {
     "extra_forbidden": "is not a field that Ulvent knows",
     "missing": "is missing",
@@ -196,7 +173,10 @@ _REASONS = {
 
 def _problem(detail: dict[str, Any]) -> FieldProblem:
     kind, context = detail["type"], detail.get("ctx", {})
-    place = [part for part in detail["loc"] if part not in ("circle", "path")]
+    place = [part for part in detail["loc"] if part not in _KINDS]
+    wrong = context.get("error")
+    if isinstance(wrong, WrongRecipeError):
+        return FieldProblem(_dotted([*place, wrong.field]), wrong.reason)
     if kind in ("union_tag_invalid", "union_tag_not_found"):
         place.append("kind")
     if kind == "union_tag_not_found":

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.setting import Setting
+from ulvent.core.setting import Setting, letter_corners, tight_stretches
 from ulvent.core.setting.touch import touch_height
 
 Floats = NDArray[np.float64]
@@ -58,12 +58,18 @@ class Strip:
 
     free
         stretches of the strip on which nothing stands, as pairs of x, mm
+    corners
+        x of the guide's corners
+    bends
+        stretches that bend more tightly than the letters on them can follow, as pairs of x
     """
 
     guide: LaidGuide
     against: bool
     letterings: tuple[StripLettering, ...]
     free: tuple[tuple[float, float], ...]
+    corners: tuple[float, ...]
+    bends: tuple[tuple[float, float], ...]
 
 
 def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
@@ -74,6 +80,21 @@ def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
         against=against,
         letterings=tuple(_lettering(setting, guide, against) for setting in mine),
         free=_free(guide, mine, against),
+        corners=tuple(
+            guide.curve.length - station if against else station
+            for station, _ in letter_corners(guide.curve)
+        ),
+        bends=_bends(guide, mine, against),
+    )
+
+
+def _bends(
+    guide: LaidGuide, settings: list[Setting], against: bool
+) -> tuple[tuple[float, float], ...]:
+    length = guide.curve.length
+    found = {(s.begin, s.end) for setting in settings for s in tight_stretches(setting)}
+    return tuple(
+        (length - end, length - begin) if against else (begin, end) for begin, end in sorted(found)
     )
 
 

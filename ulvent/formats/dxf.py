@@ -44,9 +44,9 @@ def write_dxf(layout: Layout, guides: bool = False) -> bytes:
         for index in range(len(setting.clusters)):
             if setting.drawn[index]:
                 _add_outline(space, setting.placed_outline(index), layer)
-    if guides and layout.guides:
+    if guides and layout.shown_guides:
         document.layers.add(_GUIDES)
-        for guide in layout.guides:
+        for guide in layout.shown_guides:
             _add_curve(space, guide.curve)
     text = StringIO()
     document.write(text)

@@ -13,8 +13,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import ArcSegment, Curve, LineSegment
+from ulvent.core.curves.bounds import Bounds
 from ulvent.core.faces import Outline
-from ulvent.core.layout import Bounds, LaidGuide, Layout, united
+from ulvent.core.layout import LaidGuide, Layout, united
 from ulvent.core.setting import Setting
 
 _DECIMALS = 4
@@ -26,25 +27,26 @@ def write_svg(layout: Layout, guides: bool = False) -> bytes:
     """The lettering of a layout as an SVG file; with `guides`, those in a group of their own."""
     body = [_lettering(setting) for setting in layout.settings]
     bounds = layout.bounds()
-    if guides and layout.guides:
-        body.append(_guides(layout.guides))
-        bounds = united([bounds, *(guide.bounds for guide in layout.guides)])
+    shown = layout.shown_guides
+    if guides and shown:
+        body.append(_guides(shown))
+        bounds = united([bounds, *(guide.bounds for guide in shown)])
     return _document(layout.piece.title, bounds, body)
 
 
 def write_thumbnail(layout: Layout) -> bytes:
     """The piece as a small picture: its blank, its guides, its letters."""
     body: list[str] = []
-    if layout.piece.blank is not None:
-        radius = number(layout.piece.blank.diameter / 2.0)
+    if layout.blank:
+        outlines = "".join(curve_data(outline) for outline in layout.blank)
         body.append(
-            f'<circle r="{radius}" fill="#fcfbf6" stroke="#b9b09a" '
+            f'<path d="{outlines}" fill="#fcfbf6" fill-rule="evenodd" stroke="#b9b09a" '
             'stroke-width="1" vector-effect="non-scaling-stroke"/>'
         )
-    bounds = united([layout.bounds(), *(guide.bounds for guide in layout.guides)])
+    bounds = united([layout.bounds(), *(guide.bounds for guide in layout.shown_guides)])
     margin = 0.01 * max(bounds[2] - bounds[0], bounds[3] - bounds[1], 1.0)
     thin, fine = number(0.25 * margin), number(0.5 * margin)
-    body.append(_guides(layout.guides, "#2a7f6f", thin))
+    body.append(_guides(layout.shown_guides, "#2a7f6f", thin))
     body.extend(_lettering(setting, "#1b2130", fine) for setting in layout.settings)
     wider = (bounds[0] - margin, bounds[1] - margin, bounds[2] + margin, bounds[3] + margin)
     return _document(layout.piece.title, wider, body)

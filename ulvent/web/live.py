@@ -17,11 +17,10 @@ import structlog
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel, ValidationError
 
+from ulvent.core.acts import Act, perform
 from ulvent.core.errors import FieldProblem, PieceError
-from ulvent.core.guides import guide_curve
 from ulvent.core.layout import lay_out
-from ulvent.core.piece import Lettering, Piece, parse_piece
-from ulvent.core.slide import slid_after, slid_along
+from ulvent.core.piece import Piece, parse_piece
 from ulvent.typecase import shipped_face
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import Scene, new_shapes, paint
@@ -29,44 +28,39 @@ from ulvent.web.scene import Scene, new_shapes, paint
 log = structlog.get_logger()
 router = APIRouter()
 
-Point = tuple[float, float]
 _SEND_SECONDS = 10.0
 
 
-class Slide(BaseModel):
-    """A lettering slid along its guide: by a length, or after a pointer; mm, y down."""
-
-    lettering: str
-    by: float | None = None
-    start: Point | None = None
-    end: Point | None = None
-
-
 class LiveRequest(BaseModel):
-    """A piece to lay out, as it is on the screen.
+    """A piece to lay out, as it is on the screen, and what is done to it by hand.
 
     chosen
         the lettering or guide whose strip is shown
+    act
+        with its points in mm, y down as the screen has it
+    marks
+        stations on the chosen guide between which it is measured
     """
 
     sequence: int
     piece: dict[str, Any]
     chosen: str | None = None
-    slide: Slide | None = None
+    act: Act | None = None
+    marks: tuple[float, ...] = ()
 
 
 class LiveAnswer(BaseModel):
     """The scene of a piece, or what is wrong with it.
 
-    slid
-        the lettering as the slide left it
+    acted
+        the piece as the act left it
     shapes
         outlines that this connection has not been sent before
     """
 
     sequence: int
     scene: Scene | None = None
-    slid: Lettering | None = None
+    acted: Piece | None = None
     shapes: dict[str, str] = {}
     problems: list[WrongField] = []
 
@@ -79,32 +73,33 @@ def scene(request: LiveRequest) -> LiveAnswer:
 
 def answer(request: LiveRequest, sent: set[str]) -> LiveAnswer:
     """Lay out a request's piece. Names of outlines are added to `sent`."""
+    acted: Piece | None = None
     try:
-        piece = parse_piece(request.piece)
-        slid = _slid(piece, request.slide) if request.slide else None
-        if slid:
-            kept = (slid if one.id == slid.id else one for one in piece.letterings)
-            piece = piece.model_copy(update={"letterings": tuple(kept)})
-        layout = lay_out(piece, shipped_face)
+        layout = lay_out(parse_piece(request.piece), shipped_face)
+        if request.act:
+            acted = parse_piece(perform(upright(request.act), layout).model_dump(mode="json"))
+            layout = lay_out(acted, shipped_face)
         shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen)
+        found = paint(layout, request.chosen, request.marks)
     except PieceError as error:
         return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
     sent.update(shapes)
-    return LiveAnswer(sequence=request.sequence, scene=found, slid=slid, shapes=shapes)
+    return LiveAnswer(sequence=request.sequence, scene=found, acted=acted, shapes=shapes)
 
 
-def _slid(piece: Piece, slide: Slide) -> Lettering | None:
-    lettering = next((one for one in piece.letterings if one.id == slide.lettering), None)
-    if lettering is None:
-        return None
-    guide = guide_curve(piece.guide(lettering.guide))
-    if slide.by is not None:
-        return slid_along(lettering, guide, slide.by)
-    if slide.start is not None and slide.end is not None:
-        (sx, sy), (ex, ey) = slide.start, slide.end
-        return slid_after(lettering, guide, (sx, -sy), (ex, -ey))
-    return None
+_POINTS = ("start", "end", "near", "at")
+
+
+def upright(act: Act) -> Act:
+    """An act from the screen, where y points down, as the core takes it."""
+    changed: dict[str, Any] = {
+        name: (point[0], -point[1])
+        for name in _POINTS
+        if isinstance(point := getattr(act, name, None), tuple)
+    }
+    if isinstance(points := getattr(act, "points", None), tuple):
+        changed["points"] = tuple((x, -y) for x, y in points)
+    return act.model_copy(update=changed)
 
 
 @router.websocket("/api/live")

@@ -12,6 +12,7 @@ from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.core.blanks import blank_words
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.formats import MEDIA_TYPES, WRITERS
@@ -201,13 +202,12 @@ def _open(stored: StoredPiece) -> OpenPiece:
 
 
 def _summary(stored: StoredPiece) -> PieceSummary:
-    blank = stored.piece.blank
     return PieceSummary(
         id=stored.id,
         title=stored.piece.title,
         revision=stored.revision,
         changed_at=stored.changed_at,
-        blank=f"disc ⌀ {blank.diameter:g} mm" if blank else "no blank",
+        blank=blank_words(stored.piece.blank),
         letterings=len(stored.piece.letterings),
     )
 

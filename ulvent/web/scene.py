@@ -10,15 +10,19 @@ from __future__ import annotations
 import math
 from functools import lru_cache
 from statistics import median
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel
 
+from ulvent.core.curves import Curve
 from ulvent.core.dimensions import Dimension, dimensions
 from ulvent.core.faces import PlacedGlyph
+from ulvent.core.grips import Grip, grips
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout
+from ulvent.core.measuring import Measured, measured
 from ulvent.core.proof import Finding, prove
 from ulvent.core.setting import Setting
 from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
@@ -43,6 +47,25 @@ class SceneGuide(BaseModel):
     closed: bool
     places: list[NamedPlace]
     bounds: Box
+    shown: bool
+    note: str
+
+
+class SceneMeasure(BaseModel):
+    """A guide measured between two stations, or at one.
+
+    radius
+        of the bend at the last station; nothing where the guide is straight there
+    """
+
+    guide: str
+    path: str
+    points: list[tuple[float, float]]
+    stations: list[float]
+    length: float
+    chord: float | None
+    radius: float | None
+    text: str
 
 
 class SceneLettering(BaseModel):
@@ -110,7 +133,13 @@ class StripLine(BaseModel):
 
 
 class SceneStrip(BaseModel):
-    """The chosen guide, straight."""
+    """The chosen guide, straight.
+
+    corners
+        where it has corners
+    bends
+        stretches where it bends more tightly than the letters on it can follow
+    """
 
     guide: str
     length: float
@@ -118,16 +147,28 @@ class SceneStrip(BaseModel):
     against: bool
     lines: list[StripLine]
     free: list[tuple[float, float]]
+    corners: list[float]
+    bends: list[tuple[float, float]]
+
+
+class SceneFrame(BaseModel):
+    """The sheet, or what the tool reaches, as a box."""
+
+    kind: Literal["sheet", "area"]
+    box: Box
 
 
 class Scene(BaseModel):
     """All that the layout view shows."""
 
     bounds: Box
-    blank_radius: float | None
+    blank: list[str]
+    frames: list[SceneFrame]
     guides: list[SceneGuide]
     letterings: list[SceneLettering]
     dimensions: list[Dimension]
+    grips: list[Grip]
+    measure: SceneMeasure | None
     strip: SceneStrip | None
     findings: list[Finding]
 
@@ -140,31 +181,73 @@ _OVERLAP = 0.05
 _LARGEST_SHARE = 3.0
 
 
-def paint(layout: Layout, chosen: str | None) -> Scene:
+def paint(layout: Layout, chosen: str | None, marks: tuple[float, ...] = ()) -> Scene:
     """The scene of a layout; `chosen` is the lettering or guide whose strip is shown."""
-    blank = layout.piece.blank
+    strip_guide, against = _chosen_guide(layout, chosen)
+    held = strip_guide if strip_guide and strip_guide.recipe.id == chosen else None
     return Scene(
         bounds=_down(layout.reach()),
-        blank_radius=blank.diameter / 2.0 if blank else None,
-        guides=[
-            SceneGuide(
-                id=guide.recipe.id,
-                path=curve_data(guide.curve),
-                length=guide.curve.length,
-                closed=guide.curve.closed,
-                places=[
-                    NamedPlace(name=name, share=share)
-                    for name, share in named_places(guide.recipe).items()
-                ],
-                bounds=_down(guide.bounds),
-            )
-            for guide in layout.guides
-        ],
+        blank=[curve_data(outline) for outline in layout.blank],
+        frames=_frames(layout),
+        guides=[_guide(guide) for guide in layout.guides],
         letterings=[_lettering(setting) for setting in layout.settings],
         dimensions=[_dimension_down(found) for found in dimensions(layout)],
-        strip=_chosen_strip(layout, chosen),
+        grips=[_grip_down(grip) for grip in grips(held)] if held else [],
+        measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
+        strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
         findings=prove(layout),
     )
+
+
+def _guide(guide: LaidGuide) -> SceneGuide:
+    return SceneGuide(
+        id=guide.recipe.id,
+        path=_path(guide.curve),
+        length=guide.curve.length,
+        closed=guide.curve.closed,
+        places=[
+            NamedPlace(name=name, share=share) for name, share in named_places(guide.curve).items()
+        ],
+        bounds=_down(guide.bounds),
+        shown=not (guide.recipe.hidden or guide.recipe.removed),
+        note=guide.note,
+    )
+
+
+@lru_cache(maxsize=512)
+def _path(curve: Curve) -> str:
+    """Path data of a curve; a guide that stays is not written anew on every move."""
+    return curve_data(curve)
+
+
+def _frames(layout: Layout) -> list[SceneFrame]:
+    found: list[SceneFrame] = []
+    sheet, area = layout.piece.sheet, layout.piece.area
+    if sheet:
+        x, y = sheet.width / 2.0, sheet.height / 2.0
+        found.append(SceneFrame(kind="sheet", box=(-x, -y, x, y)))
+    if area:
+        x, y = area.width / 2.0, area.height / 2.0
+        x, y = (y, x) if area.turned else (x, y)
+        found.append(SceneFrame(kind="area", box=(-x, -y, x, y)))
+    return found
+
+
+def _measured(found: Measured) -> SceneMeasure:
+    return SceneMeasure(
+        guide=found.guide,
+        path=curve_data(found.stretch) if found.stretch else "",
+        points=[(x, -y) for x, y in found.points],
+        stations=list(found.stations),
+        length=found.length,
+        chord=found.chord,
+        radius=found.radius,
+        text=found.text,
+    )
+
+
+def _grip_down(grip: Grip) -> Grip:
+    return grip.model_copy(update={"at": (grip.at[0], -grip.at[1])})
 
 
 def new_shapes(layout: Layout, known: set[str]) -> dict[str, str]:
@@ -241,11 +324,6 @@ def _dimension_down(found: Dimension) -> Dimension:
     return found.model_copy(update={"start": (sx, -sy), "end": (ex, -ey)})
 
 
-def _chosen_strip(layout: Layout, chosen: str | None) -> SceneStrip | None:
-    guide, against = _chosen_guide(layout, chosen)
-    return _strip(pull_straight(layout, guide, against)) if guide else None
-
-
 def _chosen_guide(layout: Layout, chosen: str | None) -> tuple[LaidGuide | None, bool]:
     """The guide of the chosen lettering, or the chosen guide, or the first one."""
     for lettering in layout.piece.letterings:
@@ -255,7 +333,8 @@ def _chosen_guide(layout: Layout, chosen: str | None) -> tuple[LaidGuide | None,
     for guide in layout.guides:
         if guide.recipe.id == chosen:
             return guide, False
-    return (layout.guides[0], False) if layout.guides else (None, False)
+    shown = layout.shown_guides
+    return (shown[0], False) if shown else (None, False)
 
 
 def _strip(strip: Strip) -> SceneStrip:
@@ -279,6 +358,8 @@ def _strip(strip: Strip) -> SceneStrip:
         against=strip.against,
         lines=lines,
         free=list(strip.free),
+        corners=list(strip.corners),
+        bends=list(strip.bends),
     )
 
 

@@ -172,7 +172,8 @@ class Superellipse(Analytic):
         super().__init__([first + quarter * index for index in range(5)], closed=True)
 
     def _point(self, u: Floats) -> Complexes:
-        return self._radius(u)[0] * np.exp(1j * u)
+        points: Complexes = self._radius(u)[0] * np.exp(1j * u)
+        return points
 
     def _radius(self, u: Floats) -> tuple[Floats, Floats, Floats]:
         """r = f^(−1/n) with f = |cos u / rx|ⁿ + |sin u / ry|ⁿ, and its derivatives."""
@@ -184,9 +185,7 @@ class Superellipse(Analytic):
         db = np.sign(sin) * cos / self._ry
         f = a**n + b**n
         df = n * (a ** (n - 1) * da + b ** (n - 1) * db)
-        ddf = n * (
-            (n - 1) * (a ** (n - 2) * da**2 + b ** (n - 2) * db**2) - (a**n + b**n)
-        )
+        ddf = n * ((n - 1) * (a ** (n - 2) * da**2 + b ** (n - 2) * db**2) - (a**n + b**n))
         radius = f ** (-1.0 / n)
         first = -radius * df / (n * f)
         second = radius * ((1.0 + 1.0 / n) * (df / f) ** 2 - ddf / f) / n

@@ -160,10 +160,13 @@ class _Between:
     def _off_balance(self, controls: Floats) -> Floats:
         """The worst |F| at probes on each cubic."""
         t = _PROBES[:, None]
-        blend = np.concatenate([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3], axis=1)
+        blend = np.concatenate(
+            [(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3], axis=1
+        )
         probes = np.einsum("pk,nkx->npx", blend, controls)
         off = np.abs(self._balance(probes.reshape(-1, 2))[0]).reshape(len(controls), -1)
-        return off.max(axis=1)
+        worst: Floats = off.max(axis=1)
+        return worst
 
 
 def _controls(nodes: _Nodes) -> Floats:

@@ -84,7 +84,8 @@ class BezierPath(Parametric):
         return d0 + t * (d1 + bent), d1 + 2.0 * bent
 
     def _last_motion(self, which: Integers) -> Complexes:
-        return self._rates[which, 2]
+        rates: Complexes = self._rates[which, 2]
+        return rates
 
     def _integral(self, which: Integers, begin: Floats, end: Floats) -> Floats:
         span = end - begin

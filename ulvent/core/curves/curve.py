@@ -195,8 +195,7 @@ class Curve(ABC):
         return parallel_of(self, distance)
 
     def nearest(self, points: ArrayLike) -> Floats:
-        """Stations (n,) whose points lie nearest to `points` (n, 2). See `foot` for how.
-        """
+        """Stations (n,) whose points lie nearest to `points` (n, 2). See `foot` for how."""
         return self._feet.nearest(np.atleast_2d(np.asarray(points, dtype=float)))
 
     @cached_property

@@ -39,7 +39,8 @@ def fitted_segments(curve: Curve, tolerance: float = DRAWING) -> tuple[Segment, 
     bounds = [0.0, *curve.corners.stations.tolist(), curve.length]
     # Just beside a corner or an end, so that each side answers with its own tangent.
     inset = ARC_LENGTH * curve.length
-    begins, ends = [], []
+    begins: list[float] = []
+    ends: list[float] = []
     for begin, end in zip(bounds[:-1], bounds[1:], strict=True):
         if end - begin > JOINT:
             edges = np.linspace(begin + inset, end - inset, _FIRST_PARTS + 1)

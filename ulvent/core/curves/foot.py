@@ -57,7 +57,9 @@ class Feet:
         crowded = np.flatnonzero(possible[:, -1])
         if len(crowded):
             more = [self._spread(points[row], away[row, 0] + self._step) for row in crowded]
-            rows = np.concatenate([rows, *(np.full(len(m), row) for row, m in zip(crowded, more, strict=True))])
+            rows = np.concatenate(
+                [rows, *(np.full(len(m), row) for row, m in zip(crowded, more, strict=True))]
+            )
             starts = np.concatenate([starts, *more])
         polished = self._polished(points[rows], starts)
         stations = np.concatenate([polished, starts])
@@ -71,7 +73,8 @@ class Feet:
     def _spread(self, point: Floats, limit: float) -> Floats:
         """Starts for a crowded point: the nearest samples of runs, or an even choice of many."""
         near = np.sort(np.array(self._tree.query_ball_point(point, limit), dtype=int))
-        return self._samples[near[:: max(1, len(near) // _MANY)]]
+        chosen: Floats = self._samples[near[:: max(1, len(near) // _MANY)]]
+        return chosen
 
     def _polished(self, points: Floats, starts: Floats) -> Floats:
         curve, found = self._curve, starts

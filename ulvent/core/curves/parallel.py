@@ -101,7 +101,7 @@ class Parallel(Curve):
         """Radians by which the tangent jumps from each span to the next, (spans,)."""
         ends = np.where(self._round, self._turns, 0.0) + self._begin_turnings
         ends = np.where(self._round, ends, _turnings_before(self.base, self._feet_ends))
-        jumps = np.roll(self._begin_turnings, -1) - ends
+        jumps: Floats = np.roll(self._begin_turnings, -1) - ends
         jumps[-1] = 0.0
         return jumps
 
@@ -255,7 +255,9 @@ def _why_none(base: Curve, distance: float) -> str:
     if bent[worst] < 1.0:
         return f"{none}: the guide is too short between its corners"
     radius = 1.0 / abs(bends[worst])
-    return f"{none}: the guide bends to a radius of {radius:.3g} mm at station {stations[worst]:.4g}"
+    return (
+        f"{none}: the guide bends to a radius of {radius:.3g} mm at station {stations[worst]:.4g}"
+    )
 
 
 def crossing_feet(
@@ -302,4 +304,3 @@ def rotated(vectors: Floats, angles: Floats) -> Floats:
     cos, sin = np.cos(angles), np.sin(angles)
     x, y = vectors.T
     return np.stack([x * cos - y * sin, x * sin + y * cos], axis=1)
-

@@ -164,9 +164,7 @@ def _arc(curve: Curve, corner: _Corner) -> CircularArc:
         float(at.points[0, 0] + left * at.normals[0, 0]),
         float(at.points[0, 1] + left * at.normals[0, 1]),
     )
-    begin = math.degrees(
-        math.atan2(at.points[0, 1] - centre[1], at.points[0, 0] - centre[0])
-    )
+    begin = math.degrees(math.atan2(at.points[0, 1] - centre[1], at.points[0, 0] - centre[0]))
     (ux, uy), (vx, vy) = at.tangents
     sweep = math.degrees(math.atan2(ux * vy - uy * vx, ux * vx + uy * vy))
     if sweep * corner.turn < 0.0:

@@ -94,5 +94,3 @@ def started_at(curve: Curve, station: float) -> Curve:
         return curve
     parts = [curve._section(first, curve.length), curve._section(0.0, first)]
     return Chain(parts, closed=True)
-
-

@@ -15,7 +15,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -55,7 +55,8 @@ def nearby_spans(base: Curve, distance: float) -> list[Span]:
     return sorted(longest, key=lambda span: (span.begin, span.end))
 
 
-def trimmed_parallels(base: Curve, distance: float) -> list[Curve]:
+@lru_cache(maxsize=256)
+def trimmed_parallels(base: Curve, distance: float) -> tuple[Curve, ...]:
     """The parallel of `base` in the pieces that are left of it, the longest first.
 
     Raises
@@ -64,7 +65,7 @@ def trimmed_parallels(base: Curve, distance: float) -> list[Curve]:
         Where nothing is left, naming the largest distance that leaves something.
     """
     if distance == 0.0:
-        return [base]
+        return (base,)
     raw = _Raw(base, distance, within=math.inf)
     pieces = [_as_curve(base, distance, raw.spans(run)) for run in raw.kept_runs()]
     if not pieces:
@@ -72,7 +73,7 @@ def trimmed_parallels(base: Curve, distance: float) -> list[Curve]:
             f"nothing is left of a parallel {abs(distance):g} mm away; "
             f"the farthest one is {_farthest(base, distance):.4g} mm away"
         )
-    return sorted(pieces, key=lambda piece: -piece.length)
+    return tuple(sorted(pieces, key=lambda piece: -piece.length))
 
 
 def _as_curve(base: Curve, distance: float, run: list[Span]) -> Curve:
@@ -317,8 +318,9 @@ class _Raw:
             on_it &= (np.minimum(one, other) >= 0.0) & (np.maximum(one, other) <= self.length)
         cuts = np.concatenate([one[on_it], other[on_it]])
         cuts = np.sort(np.mod(cuts, self.length) if self.base.closed else cuts)
-        fresh = np.concatenate([[True], np.diff(cuts) > JOINT]) if len(cuts) else []
-        return cuts[fresh].tolist() if len(cuts) else []
+        fresh = np.diff(cuts, prepend=-np.inf) > JOINT
+        found_cuts: list[float] = cuts[fresh].tolist()
+        return found_cuts
 
     def _held(self, places: Floats) -> Floats:
         return places if self.base.closed else np.clip(places, 0.0, self.length)
@@ -353,7 +355,7 @@ class _Raw:
             away = np.where(apart <= self.within, away, np.inf)
         wanted = abs(self.distance) - _SLACK
         least = away.min(axis=1)
-        stays = least - half_step >= wanted
+        stays: Booleans = least - half_step >= wanted
         unsure = ~stays & (least >= wanted)
         if unsure.any():
             stays[unsure] = self._least(points[unsure], away[unsure], half_step) >= wanted
@@ -362,7 +364,7 @@ class _Raw:
     def _least(self, points: Floats, away: Floats, half_step: float) -> Floats:
         """The least distance of each point from the base, from its best samples by Newton steps."""
         base, (samples, _) = self.base, self._base_samples
-        least = away.min(axis=1)
+        least: Floats = away.min(axis=1)
         rows, columns = np.nonzero(away <= least[:, None] + half_step)
         stations = samples[columns]
         for _ in range(6):

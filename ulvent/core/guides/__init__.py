@@ -1,7 +1,7 @@
 """Guides: from a recipe, which is data, to the exact curve that lettering follows."""
 
-from ulvent.core.guides.build import guide_curve
+from ulvent.core.guides.build import guide_curve, guide_curves, guide_note
 from ulvent.core.guides.pathdata import curve_from_path_data
 from ulvent.core.guides.places import named_places
 
-__all__ = ["curve_from_path_data", "guide_curve", "named_places"]
+__all__ = ["curve_from_path_data", "guide_curve", "guide_curves", "guide_note", "named_places"]

@@ -1,26 +1,130 @@
-"""One function from any guide recipe to its curve."""
+"""From any guide recipe to its curve: the one place where recipes become lines."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import lru_cache
 
-from ulvent.core.curves import CircularArc, Curve
-from ulvent.core.guides.pathdata import curve_from_path_data
-from ulvent.core.piece import CircleGuide, PathGuide
+from ulvent.core.curves import Curve
+from ulvent.core.curves.placed import Placed
+from ulvent.core.curves.rounded import Rounded, rounded
+from ulvent.core.curves.trimmed import trimmed_parallels
+from ulvent.core.errors import CurveError, FieldProblem, PieceError
+from ulvent.core.guides.kinds import recipe_line
+from ulvent.core.recipes import AnyGuide, ParallelGuide, WrongRecipeError
 
-_REMEMBERED = 256
+_REMEMBERED = 512
 
 
-@lru_cache(maxsize=_REMEMBERED)
-def guide_curve(guide: CircleGuide | PathGuide) -> Curve:
-    """The curve of a guide. Equal recipes share one curve and its tables.
+def guide_curves(guides: tuple[AnyGuide, ...]) -> dict[str, Curve]:
+    """The curve of every guide by its id; those that others lean on come first in the making.
 
     Raises
     ------
-    CurveError
-        When the recipe gives no curve.
+    PieceError
+        Naming the field of each guide that gives no curve.
     """
-    if isinstance(guide, PathGuide):
-        return curve_from_path_data(guide.d)
-    clockwise = guide.turn == "clockwise"
-    return CircularArc.circle(guide.centre, guide.diameter / 2.0, guide.start, clockwise)
+    by_id = {guide.id: guide for guide in guides}
+    places = {guide.id: index for index, guide in enumerate(guides)}
+    found: dict[str, Curve] = {}
+    problems: list[FieldProblem] = []
+    failed: set[str] = set()
+
+    def make(guide: AnyGuide) -> None:
+        if guide.id in found or guide.id in failed:
+            return
+        for other in guide.leans_on:
+            make(by_id[other])
+        if failed.intersection(guide.leans_on):
+            failed.add(guide.id)
+            return
+        try:
+            found[guide.id] = guide_curve(guide, found)
+        except (WrongRecipeError, CurveError) as error:
+            failed.add(guide.id)
+            field = error.field if isinstance(error, WrongRecipeError) else _FIELDS[guide.kind]
+            reason = error.reason if isinstance(error, WrongRecipeError) else str(error)
+            problems.append(FieldProblem(f"guides[{places[guide.id]}].{field}", reason))
+
+    for guide in guides:
+        make(guide)
+    if problems:
+        raise PieceError(problems)
+    return found
+
+
+def guide_curve(guide: AnyGuide, others: Mapping[str, Curve] | None = None) -> Curve:
+    """The curve of one guide, given those of the guides it leans on.
+
+    Raises
+    ------
+    CurveError, WrongRecipeError
+        When the recipe gives no curve; the latter names the field.
+    """
+    # What changes no line is left out, so that it does not make the line anew.
+    plain = guide.model_copy(update={"id": "any", "hidden": False, "removed": False})
+    return _made(plain, tuple((others or {})[name] for name in guide.leans_on))
+
+
+@lru_cache(maxsize=_REMEMBERED)
+def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
+    line = recipe_line(guide, bases)
+    if guide.centre != (0.0, 0.0) or guide.turned or guide.scaled != 1.0:
+        line = Placed(line, guide.scaled, guide.turned, guide.centre)
+    if guide.seam:
+        if not line.closed:
+            raise WrongRecipeError("seam", "an open guide has no seam; use a part of it instead")
+        line = line.started_at(guide.seam)
+    if guide.reverse:
+        line = line.reversed()
+    if guide.corners == "round" and guide.corner_radius:
+        line = _rounded(line, guide.corner_radius).curve
+    if guide.part is not None:
+        begin, end = guide.part
+        try:
+            line = line.section(begin, end)
+        except CurveError as error:
+            raise WrongRecipeError("part", str(error)) from error
+    return line
+
+
+def guide_note(guide: AnyGuide, curves: Mapping[str, Curve]) -> str:
+    """What a maker should know of how a guide came out, in words; mostly nothing."""
+    if isinstance(guide, ParallelGuide):
+        count = len(trimmed_parallels(curves[guide.guide], guide.distance))
+        if count > 1:
+            return f"this parallel falls apart into {count} pieces; the longest is used"
+    if guide.corners == "round" and guide.corner_radius:
+        plain = guide_curve(guide.model_copy(update={"corners": "pass", "part": None}), curves)
+        least = _rounded(plain, guide.corner_radius).least_radius
+        if 0.0 < least < guide.corner_radius - 1e-6:
+            return f"corners rounded by {least:.4g} mm only: the sides have no room for more"
+    return ""
+
+
+@lru_cache(maxsize=_REMEMBERED)
+def _rounded(line: Curve, radius: float) -> Rounded:
+    return rounded(line, radius)
+
+
+_FIELDS = {
+    "circle": "diameter",
+    "arc-through": "points",
+    "arc": "radius",
+    "arch": "rise",
+    "ellipse": "width",
+    "line": "length",
+    "laid-flat": "guide",
+    "wave": "length",
+    "spiral": "gain",
+    "growing-spiral": "growth",
+    "rectangle": "width",
+    "polygon": "radius",
+    "star": "tip_radius",
+    "superellipse": "width",
+    "drawn": "nodes",
+    "path": "d",
+    "between": "first",
+    "parallel": "distance",
+}
+"""The field that a curve's own error is laid to."""

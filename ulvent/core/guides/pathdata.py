@@ -25,7 +25,7 @@ from ulvent.core.curves import (
     QuadraticSegment,
 )
 from ulvent.core.errors import CurveError
-from ulvent.core.piece import FARTHEST
+from ulvent.core.recipes import FARTHEST
 
 _ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 _NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")

@@ -1,6 +1,7 @@
 """Findings on a laid-out piece.
 
-So far: lettering that overflows its guide, and characters that its face lacks.
+So far: lettering that overflows its guide, characters that its face lacks, and guides
+that bend more tightly than their letters can follow.
 """
 
 from __future__ import annotations
@@ -10,7 +11,7 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.layout import Layout
-from ulvent.core.setting import Setting
+from ulvent.core.setting import Setting, tight_stretches
 
 Severity = Literal["fault", "warning", "hint"]
 
@@ -26,7 +27,7 @@ class Finding(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    kind: Literal["overflow", "missing-letters"]
+    kind: Literal["overflow", "missing-letters", "tight-bend"]
     severity: Severity
     lettering: str
     message: str
@@ -43,6 +44,7 @@ def prove(layout: Layout) -> list[Finding]:
     for setting in layout.settings:
         findings.extend(_overflow(setting))
         findings.extend(_missing(setting))
+        findings.extend(_tight(setting))
     return findings
 
 
@@ -91,5 +93,29 @@ def _missing(setting: Setting) -> list[Finding]:
             limit=0.0,
             unit="letters",
             letters=tuple(character.character for character in setting.missing),
+        )
+    ]
+
+
+def _tight(setting: Setting) -> list[Finding]:
+    stretches = tight_stretches(setting)
+    if not stretches:
+        return []
+    worst = min(stretches, key=lambda stretch: stretch.radius)
+    return [
+        Finding(
+            kind="tight-bend",
+            severity="warning",
+            lettering=setting.lettering.id,
+            message=(
+                f"the guide bends to a radius of {worst.radius:.3g} mm at station "
+                f"{worst.begin:.4g}, tighter than letters {setting.lettering.height:g} mm high "
+                "can follow"
+            ),
+            remedy="Use smaller letters, stand them farther off, or ease the bend.",
+            figure=worst.radius,
+            limit=setting.lettering.height,
+            unit="mm",
+            letters=(),
         )
     ]

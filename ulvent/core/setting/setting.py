@@ -23,6 +23,7 @@ from numpy.typing import NDArray
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Cluster, Face, MissingCharacter, Outline
 from ulvent.core.piece import Lettering
+from ulvent.core.setting.corners import corner_zones, pushed
 from ulvent.core.setting.gaps import Gaps, measure_gaps
 from ulvent.core.setting.touch import touch_height
 from ulvent.core.tolerances import JOINT
@@ -47,7 +48,9 @@ class Setting:
     places
         (n,) how many clusters, inkless ones included, stand before each
     starts
-        (n,) distance of each cluster's start from the lettering's start, mm
+        (n,) distance of each cluster's start from the lettering's start, mm, as shaped
+    pushes
+        (n,) how far each was pushed along the baseline to keep off a corner, mm
     has_room
         (n,) whether the whole advance lies on the guide, within its lap
     drawn
@@ -65,6 +68,7 @@ class Setting:
     start: float
     places: Floats
     starts: Floats
+    pushes: Floats
     advances: Floats
     middles: Floats
     frames: Frames
@@ -121,7 +125,9 @@ class Setting:
         gaps = measure_gaps(
             self.face, self.clusters, self.scale, designed, self.middles, self.frames
         )
-        return Gaps(gaps.found, gaps.designed + self.lettering.tracking * np.diff(self.places))
+        # Between letters on two sides of a corner there is no gap to be judged.
+        found = np.where(np.diff(self.pushes) == 0.0, gaps.found, np.nan)
+        return Gaps(found, gaps.designed + self.lettering.tracking * np.diff(self.places))
 
     def outline(self, index: int) -> Outline:
         """The outline of a cluster in its own frame, font units."""
@@ -164,8 +170,10 @@ class Setting:
         return stretches
 
 
-def set_lettering(lettering: Lettering, guide: Curve, face: Face) -> Setting:
-    """Place every letter of `lettering` on `guide`.
+def set_lettering(
+    lettering: Lettering, guide: Curve, face: Face, keep_off: bool = False
+) -> Setting:
+    """Place every letter of `lettering` on `guide`; with `keep_off`, none across a corner.
 
     Raises
     ------
@@ -183,13 +191,20 @@ def set_lettering(lettering: Lettering, guide: Curve, face: Face) -> Setting:
     before = _SHARE_BEFORE[lettering.align] * length
     anchor = float(baseline.carry(np.array([_reading_station(lettering, guide)]))[0])
     start = anchor - before
-
     inked = np.array([bool(face.cluster_outline(c.glyphs)) for c in shaped.clusters], dtype=bool)
+    shifts = np.zeros(len(advances))
+    if keep_off:
+        zones = corner_zones(baseline.base, baseline, lettering.height)
+        lap = baseline.length if baseline.closed else None
+        begins = start + starts
+        shifts = pushed(begins, begins + advances, inked, zones, lap, anchor)
+    if len(shifts):
+        start, length = start + float(shifts[0]), length + float(shifts[-1] - shifts[0])
     places = np.flatnonzero(inked).astype(float)
+    begins = anchor - before + (starts + shifts)[inked]
     starts, advances = starts[inked], advances[inked]
-    middles = start + starts + advances / 2.0
+    ends, middles = begins + advances, begins + advances / 2.0
     window = _window(lettering, baseline, anchor)
-    begins, ends = start + starts, start + starts + advances
     return Setting(
         lettering=lettering,
         face=face,
@@ -202,6 +217,7 @@ def set_lettering(lettering: Lettering, guide: Curve, face: Face) -> Setting:
         start=start,
         places=places,
         starts=starts,
+        pushes=shifts[inked],
         advances=advances,
         middles=middles,
         frames=baseline.frames(middles),

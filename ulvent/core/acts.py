@@ -1,0 +1,326 @@
+"""Acts: what a person does to a piece by hand, and the piece that comes of it.
+
+An act names what it is done to and holds absolute values, so that it can be done
+again from the same piece. Points are in the piece, mm, y up.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+from pydantic import BaseModel, ConfigDict, Field
+
+from ulvent.core.curves.freehand import fitted_nodes
+from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.grips import pulled
+from ulvent.core.guides.frame import to_recipe
+from ulvent.core.guides.nodes import (
+    closed_up,
+    drawn_from,
+    joined,
+    split_at,
+    with_joint,
+    with_node,
+    with_node_added,
+    without_node,
+)
+from ulvent.core.layout import Layout
+from ulvent.core.piece import Piece
+from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Node
+from ulvent.core.slide import slid_after, slid_along
+
+XY = Annotated[
+    tuple[
+        Annotated[float, Field(allow_inf_nan=False)], Annotated[float, Field(allow_inf_nan=False)]
+    ],
+    Field(),
+]
+MOST_SAMPLES = 20_000
+
+
+class _Act(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class SlideBy(_Act):
+    """A lettering slid along its guide by a length, in its reading direction."""
+
+    act: Literal["slide-by"]
+    lettering: str
+    by: Annotated[float, Field(allow_inf_nan=False)]
+
+
+class SlideAfter(_Act):
+    """A lettering slid along its guide after a pointer."""
+
+    act: Literal["slide-after"]
+    lettering: str
+    start: XY
+    end: XY
+
+
+class Pull(_Act):
+    """A grip of a guide pulled."""
+
+    act: Literal["pull"]
+    guide: str
+    grip: str
+    start: XY
+    end: XY
+
+
+class PlaceNode(_Act):
+    """A placed point put where its coordinates say."""
+
+    act: Literal["place-node"]
+    guide: str
+    index: Annotated[int, Field(ge=0)]
+    at: XY
+
+
+class AddNode(_Act):
+    """A point added to a drawn guide, where its line is nearest."""
+
+    act: Literal["add-node"]
+    guide: str
+    near: XY
+
+
+class RemoveNode(_Act):
+    act: Literal["remove-node"]
+    guide: str
+    index: Annotated[int, Field(ge=0)]
+
+
+class SetJoint(_Act):
+    """A point made corner, smooth or even; `free` lets the line find its own way there."""
+
+    act: Literal["set-joint"]
+    guide: str
+    index: Annotated[int, Field(ge=0)]
+    joint: Literal["smooth", "even", "corner", "free"]
+
+
+class SplitAt(_Act):
+    """A drawn guide split at a point, or opened there when it is closed."""
+
+    act: Literal["split"]
+    guide: str
+    index: Annotated[int, Field(ge=0)]
+
+
+class CloseUp(_Act):
+    act: Literal["close"]
+    guide: str
+
+
+class Join(_Act):
+    """Two open drawn guides made one."""
+
+    act: Literal["join"]
+    guide: str
+    other: str
+
+
+class MakeDrawn(_Act):
+    """A guide of any kind made a drawn one that follows the same line."""
+
+    act: Literal["make-drawn"]
+    guide: str
+
+
+class DrawThrough(_Act):
+    """A new drawn guide through placed points."""
+
+    act: Literal["draw-through"]
+    guide: str
+    points: Annotated[tuple[XY, ...], Field(min_length=2, max_length=1000)]
+    closed: bool = False
+
+
+class DrawFreehand(_Act):
+    """A new drawn guide, fitted to a pointer's way within a tolerance, mm."""
+
+    act: Literal["draw-freehand"]
+    guide: str
+    points: Annotated[tuple[XY, ...], Field(min_length=2, max_length=MOST_SAMPLES)]
+    tolerance: Annotated[float, Field(gt=0.0, le=1000.0, allow_inf_nan=False)]
+
+
+class RemoveGuide(_Act):
+    """A guide deleted. What stands on it keeps its place: the line is then kept for it."""
+
+    act: Literal["remove-guide"]
+    guide: str
+
+
+class RestoreGuide(_Act):
+    """A deleted guide, of which the line was kept, brought back."""
+
+    act: Literal["restore-guide"]
+    guide: str
+
+
+Act = Annotated[
+    SlideBy
+    | SlideAfter
+    | Pull
+    | PlaceNode
+    | AddNode
+    | RemoveNode
+    | SetJoint
+    | SplitAt
+    | CloseUp
+    | Join
+    | MakeDrawn
+    | DrawThrough
+    | DrawFreehand
+    | RemoveGuide
+    | RestoreGuide,
+    Field(discriminator="act"),
+]
+
+
+def perform(act: Act, layout: Layout) -> Piece:
+    """The piece of `layout` after an act.
+
+    Raises
+    ------
+    PieceError
+        When the act names what is not there, or cannot be done.
+    """
+    piece = layout.piece
+    if isinstance(act, SlideBy | SlideAfter):
+        return _slid(act, layout)
+    if isinstance(act, DrawThrough | DrawFreehand):
+        return _with_guides(piece, [*piece.guides, _new_drawn(act)])
+    guide = next((one for one in piece.guides if one.id == act.guide), None)
+    if guide is None:
+        raise _wrong("guide", f"there is no guide “{act.guide}”")
+    if isinstance(act, RemoveGuide):
+        return _without_guide(piece, guide)
+    if isinstance(act, Join):
+        other = next((one for one in piece.guides if one.id == act.other), None)
+        merged = joined(_drawn(guide), _drawn(other))
+        kept = [one for one in piece.guides if one.id != act.other]
+        letterings = tuple(
+            one.model_copy(update={"guide": guide.id}) if one.guide == act.other else one
+            for one in piece.letterings
+        )
+        rest = piece.model_copy(update={"letterings": letterings})
+        return _with_guides(rest, [merged if one.id == guide.id else one for one in kept])
+    changed = _changed(act, guide, layout)
+    guides: list[AnyGuide] = []
+    for one in piece.guides:
+        guides.extend(changed if one.id == guide.id else [one])
+    return _with_guides(piece, guides)
+
+
+def _changed(act: Act, guide: AnyGuide, layout: Layout) -> list[AnyGuide]:
+    """What a guide becomes: mostly one guide, two where it is split."""
+    if isinstance(act, Pull):
+        return [pulled(layout, guide.id, act.grip, act.start, act.end)]
+    if isinstance(act, RestoreGuide):
+        return [guide.model_copy(update={"removed": False, "hidden": False})]
+    if isinstance(act, MakeDrawn):
+        curve = next(one.curve for one in layout.guides if one.recipe.id == guide.id)
+        return [drawn_from(guide, curve)]
+    if isinstance(act, PlaceNode) and isinstance(guide, ArcThroughGuide):
+        points = [*guide.points]
+        if act.index >= len(points):
+            raise _wrong("index", "there is no such point")
+        points[act.index] = to_recipe(guide, act.at)
+        return [guide.model_copy(update={"points": tuple(points)})]
+    drawn = _drawn(guide)
+    if isinstance(act, AddNode):
+        return [with_node_added(drawn, act.near)[0]]
+    if isinstance(act, CloseUp):
+        return [closed_up(drawn)]
+    assert isinstance(act, PlaceNode | RemoveNode | SetJoint | SplitAt)
+    if act.index >= len(drawn.nodes):
+        raise _wrong("index", "there is no such point")
+    if isinstance(act, PlaceNode):
+        return [with_node(drawn, act.index, at=to_recipe(drawn, act.at))]
+    if isinstance(act, RemoveNode):
+        return [without_node(drawn, act.index)]
+    if isinstance(act, SplitAt):
+        return list(split_at(drawn, act.index, unused_id(guide.id, layout.piece)))
+    if act.joint == "free":
+        return [with_node(drawn, act.index, joint="smooth", before=None, after=None)]
+    return [with_joint(drawn, act.index, act.joint)]
+
+
+def unused_id(stem: str, piece: Piece) -> str:
+    """An id like `stem` that no guide of the piece has."""
+    taken = {guide.id.lower() for guide in piece.guides}
+    number = 2
+    while f"{stem}-{number}".lower() in taken:
+        number += 1
+    return f"{stem}-{number}"
+
+
+def _slid(act: SlideBy | SlideAfter, layout: Layout) -> Piece:
+    piece = layout.piece
+    lettering = next((one for one in piece.letterings if one.id == act.lettering), None)
+    if lettering is None:
+        raise _wrong("lettering", f"there is no lettering “{act.lettering}”")
+    guide = next(one.curve for one in layout.guides if one.recipe.id == lettering.guide)
+    if isinstance(act, SlideBy):
+        slid = slid_along(lettering, guide, act.by)
+    else:
+        slid = slid_after(lettering, guide, act.start, act.end)
+    letterings = tuple(slid if one.id == slid.id else one for one in piece.letterings)
+    return piece.model_copy(update={"letterings": letterings})
+
+
+def _new_drawn(act: DrawThrough | DrawFreehand) -> DrawnGuide:
+    points = np.array(act.points) @ np.array([1.0, 1j])
+    low, high = (
+        points.real.min() + 1j * points.imag.min(),
+        points.real.max() + 1j * points.imag.max(),
+    )
+    centre = (low + high) / 2.0
+    middle = (round(centre.real, 3), round(centre.imag, 3))
+    own = points - complex(*middle)
+    if isinstance(act, DrawFreehand):
+        nodes = tuple(Node(**found) for found in fitted_nodes(own, act.tolerance))
+    else:
+        nodes = tuple(Node(at=(round(p.real, 4), round(p.imag, 4))) for p in own.tolist())
+    closed = isinstance(act, DrawThrough) and act.closed
+    return DrawnGuide(id=act.guide, kind="drawn", centre=middle, nodes=nodes, closed=closed)
+
+
+def _without_guide(piece: Piece, guide: AnyGuide) -> Piece:
+    """Gone, or kept out of sight for what stands on it."""
+    stood_on = any(one.guide == guide.id for one in piece.letterings)
+    leant_on = any(guide.id in one.leans_on for one in piece.guides)
+    if stood_on or leant_on:
+        removed = guide.model_copy(update={"removed": True})
+        return _with_guides(piece, [removed if one.id == guide.id else one for one in piece.guides])
+    return _with_guides(piece, [one for one in piece.guides if one.id != guide.id])
+
+
+def without_orphans(piece: Piece) -> Piece:
+    """The piece without deleted guides that nothing stands on any more."""
+    while True:
+        needed = {one.guide for one in piece.letterings}
+        needed.update(name for one in piece.guides for name in one.leans_on)
+        kept = tuple(one for one in piece.guides if not one.removed or one.id in needed)
+        if len(kept) == len(piece.guides):
+            return piece
+        piece = _with_guides(piece, list(kept))
+
+
+def _with_guides(piece: Piece, guides: list[AnyGuide]) -> Piece:
+    return piece.model_copy(update={"guides": tuple(guides)})
+
+
+def _drawn(guide: AnyGuide | None) -> DrawnGuide:
+    if not isinstance(guide, DrawnGuide):
+        raise _wrong("guide", "only a drawn guide has points; make it a drawn one first")
+    return guide
+
+
+def _wrong(field: str, reason: str) -> PieceError:
+    return PieceError([FieldProblem(field, reason)])

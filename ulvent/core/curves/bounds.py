@@ -1,0 +1,42 @@
+"""The box of a curve."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+
+from ulvent.core.curves.curve import Curve
+
+Bounds = tuple[float, float, float, float]
+"""Least x, least y, greatest x, greatest y, mm."""
+
+_SAMPLES = 1025
+_ROUNDS = 6
+
+
+@lru_cache(maxsize=512)
+def curve_bounds(curve: Curve) -> Bounds:
+    """The box of a curve: its outermost samples, moved on to where the tangent turns back."""
+    stations = np.linspace(0.0, curve.length, _SAMPLES)
+    stations = np.sort(np.concatenate([stations, curve.corners.stations]))
+    points = curve.points(stations)
+    step = curve.length / (_SAMPLES - 1)
+    outermost = [points[:, 0].argmin(), points[:, 1].argmin()]
+    outermost += [points[:, 0].argmax(), points[:, 1].argmax()]
+    found = stations[outermost]
+    axes = np.array([0, 1, 0, 1])
+    rows = np.arange(4)
+    for _ in range(_ROUNDS):
+        at = curve.frames(found)
+        slope, bend = at.tangents[rows, axes], at.curvatures * at.normals[rows, axes]
+        bent = np.abs(bend) > 1e-12
+        moved = slope / np.where(bent, bend, 1.0)
+        found = np.where(bent & (np.abs(moved) <= step), found - moved, found)
+        if not curve.closed:
+            found = np.clip(found, 0.0, curve.length)
+    turning = curve.points(found)[rows, axes]
+    sampled = points[outermost, axes]
+    x0, y0 = np.minimum(turning[:2], sampled[:2]).tolist()
+    x1, y1 = np.maximum(turning[2:], sampled[2:]).tolist()
+    return x0, y0, x1, y1

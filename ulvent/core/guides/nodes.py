@@ -1,0 +1,262 @@
+"""Working on the points of drawn guides. Every function gives a new recipe."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ulvent.core.curves import ArcSegment, Curve, LineSegment, Point, QuadraticSegment, Segment
+from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.guides.build import guide_curve
+from ulvent.core.guides.drawn import drawn_handles
+from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe
+from ulvent.core.recipes import AnyGuide, DrawnGuide, Node
+from ulvent.core.tolerances import CORNER
+
+_TOGETHER = 0.5
+"""Ends nearer than this, mm, become one point when they are joined."""
+_ARC_STEP = 45.0
+_FEWEST = 2
+
+
+def with_node(guide: DrawnGuide, index: int, **changed: object) -> DrawnGuide:
+    """The guide with fields of one point changed."""
+    nodes = list(guide.nodes)
+    nodes[index] = nodes[index].model_copy(update=changed)
+    return guide.model_copy(update={"nodes": tuple(nodes)})
+
+
+def with_handle(guide: DrawnGuide, index: int, side: str, handle: complex) -> DrawnGuide:
+    """One handle of a point set; the other follows as the point's joint says."""
+    node = guide.nodes[index]
+    other = "before" if side == "after" else "after"
+    changed: dict[str, object] = {side: rounded_point(handle)}
+    if node.joint == "even":
+        changed[other] = rounded_point(-handle)
+    elif node.joint == "smooth" and getattr(node, other) is not None and handle:
+        size = abs(complex(*getattr(node, other)))
+        changed[other] = rounded_point(-handle / abs(handle) * size)
+    return with_node(guide, index, **changed)
+
+
+def with_joint(guide: DrawnGuide, index: int, joint: str) -> DrawnGuide:
+    """A point made corner, smooth or even; its handles are brought in line."""
+    before, after = drawn_handles(guide.nodes, guide.closed)[index]
+    guide = with_node(guide, index, joint=joint)
+    node = guide.nodes[index]
+    if joint == "corner" or (node.before is None and node.after is None and joint == "smooth"):
+        return guide
+    way = after - before if abs(after - before) > 0.0 else complex(1.0, 0.0)
+    way /= abs(way)
+    sizes = (abs(before), abs(after))
+    if joint == "even":
+        sizes = (sum(sizes) / 2.0, sum(sizes) / 2.0)
+    return with_node(
+        guide, index, before=rounded_point(-way * sizes[0]), after=rounded_point(way * sizes[1])
+    )
+
+
+def with_node_added(guide: DrawnGuide, near: Point) -> tuple[DrawnGuide, int]:
+    """The guide with a point more, on the line where it is nearest to a point of the piece."""
+    plain = guide.model_copy(
+        update={"seam": 0.0, "reverse": False, "part": None, "corners": "pass"}
+    )
+    curve = guide_curve(plain)
+    station = float(curve.nearest(np.array([near]))[0])
+    at_nodes = node_stations(guide, curve)
+    index = sum(1 for known in at_nodes if known <= station)
+    where = to_recipe(guide, _pair(curve.points(station)[0]))
+    nodes = (*guide.nodes[:index], Node(at=where), *guide.nodes[index:])
+    return guide.model_copy(update={"nodes": nodes}), index
+
+
+def node_stations(guide: DrawnGuide, curve: Curve) -> list[float]:
+    """Stations of the points on the guide's plain line, in order."""
+    places = np.array([to_piece(guide, node.at) for node in guide.nodes])
+    found: list[float] = []
+    reached = 0.0
+    # A line may pass a point twice: each is sought on what comes after the last.
+    for place in places[1:]:
+        rest = curve.section(reached, curve.length) if reached < curve.length - 1e-6 else curve
+        samples = np.linspace(0.0, rest.length, 4001)
+        away = np.hypot(*(rest.points(samples) - place).T)
+        first = int(np.flatnonzero(away <= away.min() + rest.length / 4000.0)[0])
+        reached += float(samples[first])
+        found.append(reached)
+    return [0.0, *found]
+
+
+def without_node(guide: DrawnGuide, index: int) -> DrawnGuide:
+    """The guide without one point.
+
+    Raises
+    ------
+    PieceError
+        When too few would be left.
+    """
+    if len(guide.nodes) <= _FEWEST:
+        raise PieceError(
+            [FieldProblem("nodes", "a drawn guide needs two points: delete the guide")]
+        )
+    nodes = (*guide.nodes[:index], *guide.nodes[index + 1 :])
+    return guide.model_copy(update={"nodes": nodes})
+
+
+def split_at(guide: DrawnGuide, index: int, other_id: str) -> tuple[DrawnGuide, ...]:
+    """The guide split at a point: a closed one opened there, an open one in two.
+
+    The handles at the split are set as they are, so that the line stays what it was.
+
+    Raises
+    ------
+    PieceError
+        At an end of an open guide.
+    """
+    before, after = drawn_handles(guide.nodes, guide.closed)[index]
+    node = guide.nodes[index]
+    first = node.model_copy(update={"before": None, "after": rounded_point(after)})
+    last = node.model_copy(update={"before": rounded_point(before), "after": None})
+    if guide.closed:
+        turned = (*guide.nodes[index + 1 :], *guide.nodes[:index])
+        nodes = (first, *turned, last)
+        return (guide.model_copy(update={"nodes": nodes, "closed": False, "seam": 0.0}),)
+    if index in (0, len(guide.nodes) - 1):
+        raise PieceError([FieldProblem("nodes", "an end cannot be split: choose a point between")])
+    return (
+        guide.model_copy(update={"nodes": (*guide.nodes[:index], last), "part": None}),
+        guide.model_copy(
+            update={"id": other_id, "nodes": (first, *guide.nodes[index + 1 :]), "part": None}
+        ),
+    )
+
+
+def closed_up(guide: DrawnGuide) -> DrawnGuide:
+    """An open guide with its ends joined."""
+    first, last = guide.nodes[0], guide.nodes[-1]
+    nodes = guide.nodes
+    if math.dist(first.at, last.at) * guide.scaled <= _TOGETHER and len(nodes) > _FEWEST:
+        nodes = (first.model_copy(update={"before": last.before}), *nodes[1:-1])
+    return guide.model_copy(update={"nodes": nodes, "closed": True, "part": None})
+
+
+def joined(guide: DrawnGuide, other: DrawnGuide) -> DrawnGuide:
+    """Two open drawn guides as one, by those of their ends that are nearest to each other.
+
+    Raises
+    ------
+    PieceError
+        When one of them is closed.
+    """
+    if guide.closed or other.closed:
+        raise PieceError([FieldProblem("closed", "a closed guide has no end to join")])
+    mine = guide.nodes
+    theirs = tuple(_carried(node, other, guide) for node in other.nodes)
+    ends = {
+        (mine_turned, theirs_turned): math.dist(
+            mine[0 if mine_turned else -1].at, theirs[-1 if theirs_turned else 0].at
+        )
+        for mine_turned in (False, True)
+        for theirs_turned in (False, True)
+    }
+    (mine_turned, theirs_turned), gap = min(ends.items(), key=lambda pair: pair[1])
+    first = _turned(mine) if mine_turned else mine
+    second = _turned(theirs) if theirs_turned else theirs
+    if gap * guide.scaled <= _TOGETHER:
+        meeting = first[-1].model_copy(update={"after": second[0].after})
+        nodes = (*first[:-1], meeting, *second[1:])
+    else:
+        nodes = (*first, *second)
+    if mine_turned:
+        nodes = _turned(nodes)
+    return guide.model_copy(update={"nodes": nodes, "part": None})
+
+
+def _turned(nodes: tuple[Node, ...]) -> tuple[Node, ...]:
+    """The same points the other way round."""
+    return tuple(
+        node.model_copy(update={"before": node.after, "after": node.before})
+        for node in reversed(nodes)
+    )
+
+
+def _carried(node: Node, home: DrawnGuide, other: DrawnGuide) -> Node:
+    """A point of one guide's frame in another's."""
+    at = complex(*to_recipe(other, to_piece(home, node.at)))
+    changed: dict[str, object] = {"at": rounded_point(at)}
+    for side in ("before", "after"):
+        handle = getattr(node, side)
+        if handle is not None:
+            tip = (node.at[0] + handle[0], node.at[1] + handle[1])
+            changed[side] = rounded_point(complex(*to_recipe(other, to_piece(home, tip))) - at)
+    return node.model_copy(update=changed)
+
+
+# --------------------------------------------------------------- from any curve
+
+
+def drawn_from(guide: AnyGuide, curve: Curve) -> DrawnGuide:
+    """A drawn guide that follows the curve of any other: its segments, with all handles set."""
+    pieces = [cubic for segment in curve.segments() for cubic in _cubics(segment)]
+    middle = sum(piece[0] for piece in pieces) / len(pieces)
+    nodes: list[Node] = []
+    ends = pieces if curve.closed else [*pieces, None]
+    for index, piece in enumerate(ends):
+        before = pieces[index - 1] if index or curve.closed else None
+        at = piece[0] if piece is not None else pieces[-1][3]
+        into = None if before is None else before[2] - before[3]
+        out = None if piece is None else piece[1] - piece[0]
+        nodes.append(
+            Node(
+                at=rounded_point(at - middle),
+                joint=_joint(into, out),
+                before=None if into is None else rounded_point(into),
+                after=None if out is None else rounded_point(out),
+            )
+        )
+    return DrawnGuide(
+        id=guide.id,
+        kind="drawn",
+        centre=rounded_point(middle),
+        nodes=tuple(nodes),
+        closed=curve.closed,
+        corners=guide.corners,
+        corner_radius=0.0,
+        hidden=guide.hidden,
+    )
+
+
+def _joint(into: complex | None, out: complex | None) -> str:
+    if not into or not out:
+        return "smooth"
+    turn = abs(math.remainder(np.angle(out) - np.angle(-into), 2.0 * math.pi))
+    return "smooth" if turn <= max(CORNER, 1e-3) else "corner"
+
+
+def _cubics(segment: Segment) -> list[tuple[complex, complex, complex, complex]]:
+    """A segment as cubics; arcs in steps of at most 45 degrees, off by 4e-6 of the radius."""
+    if isinstance(segment, ArcSegment):
+        count = max(1, math.ceil(abs(segment.sweep) / _ARC_STEP))
+        step = math.radians(segment.sweep / count)
+        handle = 4.0 / 3.0 * math.tan(step / 4.0) * segment.radius
+        centre = complex(*segment.centre)
+        found = []
+        for index in range(count):
+            u = np.exp(1j * (math.radians(segment.begin) + step * index))
+            v = np.exp(1j * (math.radians(segment.begin) + step * (index + 1)))
+            a, d = centre + segment.radius * u, centre + segment.radius * v
+            found.append((a, a + 1j * u * handle, d - 1j * v * handle, d))
+        return found
+    points = [complex(*point) for point in segment]
+    if isinstance(segment, LineSegment):
+        a, d = points
+        return [(a, a + (d - a) / 3.0, d - (d - a) / 3.0, d)]
+    if isinstance(segment, QuadraticSegment):
+        a, c, d = points
+        return [(a, a + 2.0 * (c - a) / 3.0, d + 2.0 * (c - d) / 3.0, d)]
+    a, b, c, d = points
+    return [(a, b, c, d)]
+
+
+def _pair(point: np.ndarray) -> Point:
+    return (float(point[0]), float(point[1]))
