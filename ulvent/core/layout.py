@@ -117,4 +117,3 @@ def united(boxes: list[Bounds]) -> Bounds:
         return (0.0, 0.0, 0.0, 0.0)
     low_x, low_y, high_x, high_y = zip(*boxes, strict=True)
     return min(low_x), min(low_y), max(high_x), max(high_y)
-

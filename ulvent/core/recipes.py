@@ -56,9 +56,10 @@ def exactly(count: int, **figures: float | None) -> None:
         return
     names = ", ".join(figures)
     number = {1: "one", 2: "two"}[count]
-    missing = [name for name in figures if name not in given]
-    field = given[count] if len(given) > count else missing[0]
-    raise WrongRecipeError(field, f"give {number} of {names}; {len(given)} are given")
+    if len(given) > count:
+        raise WrongRecipeError(given[count], f"is one too many: give {number} of {names}")
+    field = next(name for name in figures if name not in given)
+    raise WrongRecipeError(field, f"is missing: give {number} of {names}")
 
 
 # --------------------------------------------------------------------- guides

@@ -7,18 +7,20 @@ nothing that is not asked for. The same layout gives the same bytes.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from xml.sax.saxutils import escape, quoteattr
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves import ArcSegment, Curve, LineSegment
+from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
 from ulvent.core.curves.bounds import Bounds
 from ulvent.core.faces import Outline
 from ulvent.core.layout import LaidGuide, Layout, united
 from ulvent.core.setting import Setting
 
 _DECIMALS = 4
+_FINE = 6
 _HAIRLINE = "0.1"
 _HALF_TURN = 180.0
 
@@ -69,26 +71,30 @@ def outline_data(outline: Outline) -> str:
 
 def curve_data(curve: Curve) -> str:
     """Path data of a curve, y down as SVG has it; circular arcs stay arcs."""
-    parts: list[str] = []
-    for segment in curve.segments():
-        if not parts:
-            parts.append("M" + _pairs(np.array([segment.start])))
+    return segment_data(curve.segments(), curve.closed)
+
+
+def segment_data(segments: Sequence[Segment], closed: bool, up: bool = False) -> str:
+    """Path data of a line of segments; with `up`, for a plane with y up, and more finely."""
+    pairs = _pairs_up if up else _pairs
+    parts = ["M" + pairs(np.array([segments[0].start]))]
+    for segment in segments:
         if isinstance(segment, ArcSegment):
-            parts.extend(_arcs(segment))
+            parts.extend(_arcs(segment, up))
         else:
             letter = {2: "L", 3: "Q", 4: "C"}[len(segment)]
-            parts.append(letter + _pairs(np.array(segment[1:])))
-    if curve.closed:
+            parts.append(letter + pairs(np.array(segment[1:])))
+    if closed:
         # A last line that the closing command draws anyway is left to it.
-        if isinstance(curve.segments()[-1], LineSegment):
+        if isinstance(segments[-1], LineSegment):
             parts.pop()
         parts.append("Z")
     return "".join(parts)
 
 
-def number(value: float) -> str:
+def number(value: float, decimals: int = _DECIMALS) -> str:
     """A figure in as few characters as its decimals need."""
-    text = f"{value:.{_DECIMALS}f}".rstrip("0").rstrip(".")
+    text = f"{value:.{decimals}f}".rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
 
 
@@ -96,15 +102,18 @@ def _pairs(points: NDArray[np.float64]) -> str:
     return " ".join(f"{number(x)} {number(-y)}" for x, y in points.tolist())
 
 
-def _arcs(arc: ArcSegment) -> list[str]:
+def _pairs_up(points: NDArray[np.float64]) -> str:
+    return " ".join(f"{number(x, _FINE)} {number(y, _FINE)}" for x, y in points.tolist())
+
+
+def _arcs(arc: ArcSegment, up: bool) -> list[str]:
     """A whole circle takes two arcs: one alone could not say which way round."""
     shares = [0.5, 1.0] if abs(arc.sweep) > _HALF_TURN else [1.0]
-    radius = number(arc.radius)
+    radius = number(arc.radius, _FINE if up else _DECIMALS)
     # Counter-clockwise with y up is the negative-angle direction with y down: flag 0.
-    flag = "0" if arc.sweep > 0.0 else "1"
-    return [
-        f"A{radius} {radius} 0 0 {flag} {_pairs(np.array([arc.at(share)]))}" for share in shares
-    ]
+    flag = "1" if (arc.sweep > 0.0) == up else "0"
+    pairs = _pairs_up if up else _pairs
+    return [f"A{radius} {radius} 0 0 {flag} {pairs(np.array([arc.at(share)]))}" for share in shares]
 
 
 def _lettering(setting: Setting, ink: str = "#000000", stroke: str = _HAIRLINE) -> str:

@@ -10,21 +10,22 @@ from __future__ import annotations
 
 import math
 import re
+from collections.abc import Iterable
 
 import svgelements
 
 from ulvent.core.curves import (
-    BezierPath,
+    ArcSegment,
     BezierSegment,
-    Chain,
-    CircularArc,
     CubicSegment,
     Curve,
     LineSegment,
     Point,
     QuadraticSegment,
+    Segment,
 )
 from ulvent.core.errors import CurveError
+from ulvent.core.outlines import FileOutline, curve_of
 from ulvent.core.recipes import FARTHEST
 
 _ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
@@ -45,28 +46,24 @@ def curve_from_path_data(data: str) -> Curve:
         Naming the command that is wrong, or that starts a second line.
     """
     _check_grammar(data)
-    pieces: list[Curve] = []
-    run: list[BezierSegment] = []
-    closed = False
-    for part in svgelements.Path(data):
-        if isinstance(part, svgelements.Move):
+    path = svgelements.Path(data)
+    closed = any(isinstance(part, svgelements.Close) for part in path)
+    return curve_of(FileOutline(tuple(exact_segments(path)), closed))
+
+
+def exact_segments(path: Iterable[svgelements.PathSegment]) -> list[Segment]:
+    """The segments of one line of path data: circular arcs exact, elliptical ones as cubics."""
+    found: list[Segment] = []
+    for part in path:
+        if isinstance(part, svgelements.Move) or part.start is None or part.end is None:
             continue
-        if isinstance(part, svgelements.Close):
-            closed = True
-        if isinstance(part, svgelements.Arc) and not _is_circular(part):
-            run.extend(_as_cubics(part))
-        elif isinstance(part, svgelements.Arc):
-            if run:
-                pieces.append(BezierPath(run))
-                run = []
-            pieces.append(_circular(part))
-        elif part.start is not None and part.end is not None and part.start != part.end:
-            run.append(_bezier(part))
-    if not pieces:
-        return BezierPath(run, closed)
-    if run:
-        pieces.append(BezierPath(run))
-    return pieces[0] if len(pieces) == 1 and not closed else Chain(pieces, closed)
+        if isinstance(part, svgelements.Arc) and _bends(part):
+            found.extend([_circular(part)] if _is_circular(part) else _as_cubics(part))
+            continue
+        segment = _bezier(part)
+        if any(point != segment[0] for point in segment[1:]):
+            found.append(segment)
+    return found
 
 
 def _check_grammar(data: str) -> None:
@@ -131,14 +128,19 @@ def _bezier(part: svgelements.PathSegment) -> BezierSegment:
     return LineSegment(_pair(part.start), _pair(part.end))
 
 
+def _bends(arc: svgelements.Arc) -> bool:
+    """Whether an arc is one; with a radius of 0 it is a straight line (SVG 2, 9.5.1)."""
+    return float(arc.rx) > 0.0 and float(arc.ry) > 0.0 and float(arc.sweep) != 0.0
+
+
 def _is_circular(arc: svgelements.Arc) -> bool:
     return abs(float(arc.rx) - float(arc.ry)) <= _ROUND * float(arc.rx)
 
 
-def _circular(arc: svgelements.Arc) -> CircularArc:
+def _circular(arc: svgelements.Arc) -> ArcSegment:
     centre, start = _pair(arc.center), _pair(arc.start)
     begin = math.degrees(math.atan2(start[1] - centre[1], start[0] - centre[0]))
-    return CircularArc(centre, math.dist(centre, start), begin, math.degrees(float(arc.sweep)))
+    return ArcSegment(centre, math.dist(centre, start), begin, math.degrees(float(arc.sweep)))
 
 
 def _as_cubics(arc: svgelements.Arc) -> list[BezierSegment]:
