@@ -19,7 +19,8 @@ from ulvent.core.layout import Layout, lay_out
 from ulvent.core.measure import measure as measured
 from ulvent.core.proof import prove
 from ulvent.formats import WRITERS
-from ulvent.formats.piece_file import ENDING, LARGEST, read_piece, write_piece
+from ulvent.formats.json_file import LARGEST
+from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.typecase import face_named
 
 app = typer.Typer(

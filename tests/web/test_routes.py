@@ -13,7 +13,7 @@ from starlette.websockets import WebSocketDisconnect
 
 from tests.core.test_piece import document, with_lettering
 from tests.throwaway import empty_engine
-from ulvent.formats.piece_file import LARGEST
+from ulvent.formats.json_file import LARGEST
 from ulvent.web.app import create_app
 
 PORT = 8480

@@ -25,6 +25,7 @@ from ulvent.core.guides.nodes import (
     with_node_added,
     without_node,
 )
+from ulvent.core.guides.sizes import given_as
 from ulvent.core.layout import Layout
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Node
@@ -130,6 +131,14 @@ class MakeDrawn(_Act):
     guide: str
 
 
+class GiveAs(_Act):
+    """The size of a guide given by other figures; the line stays what it is."""
+
+    act: Literal["give-as"]
+    guide: str
+    figures: Annotated[tuple[str, ...], Field(max_length=4)]
+
+
 class DrawThrough(_Act):
     """A new drawn guide through placed points."""
 
@@ -174,6 +183,7 @@ Act = Annotated[
     | CloseUp
     | Join
     | MakeDrawn
+    | GiveAs
     | DrawThrough
     | DrawFreehand
     | RemoveGuide
@@ -223,6 +233,8 @@ def _changed(act: Act, guide: AnyGuide, layout: Layout) -> list[AnyGuide]:
         return [pulled(layout, guide.id, act.grip, act.start, act.end)]
     if isinstance(act, RestoreGuide):
         return [guide.model_copy(update={"removed": False, "hidden": False})]
+    if isinstance(act, GiveAs):
+        return [given_as(guide, act.figures)]
     if isinstance(act, MakeDrawn):
         curve = next(one.curve for one in layout.guides if one.recipe.id == guide.id)
         return [drawn_from(guide, curve)]
@@ -232,7 +244,11 @@ def _changed(act: Act, guide: AnyGuide, layout: Layout) -> list[AnyGuide]:
             raise _wrong("index", "there is no such point")
         points[act.index] = to_recipe(guide, act.at)
         return [guide.model_copy(update={"points": tuple(points)})]
-    drawn = _drawn(guide)
+    return _redrawn(act, _drawn(guide), layout.piece)
+
+
+def _redrawn(act: Act, drawn: DrawnGuide, piece: Piece) -> list[AnyGuide]:
+    """What a drawn guide becomes when its points are worked on."""
     if isinstance(act, AddNode):
         return [with_node_added(drawn, act.near)[0]]
     if isinstance(act, CloseUp):
@@ -245,7 +261,7 @@ def _changed(act: Act, guide: AnyGuide, layout: Layout) -> list[AnyGuide]:
     if isinstance(act, RemoveNode):
         return [without_node(drawn, act.index)]
     if isinstance(act, SplitAt):
-        return list(split_at(drawn, act.index, unused_id(guide.id, layout.piece)))
+        return list(split_at(drawn, act.index, unused_id(drawn.id, piece)))
     if act.joint == "free":
         return [with_node(drawn, act.index, joint="smooth", before=None, after=None)]
     return [with_joint(drawn, act.index, act.joint)]

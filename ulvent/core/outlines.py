@@ -133,6 +133,14 @@ def reversed_segment(segment: Segment) -> Segment:
     return type(segment)(*reversed(segment))
 
 
+def moved_segment(segment: Segment, dx: float, dy: float) -> Segment:
+    """A segment moved by `dx`, `dy` mm."""
+    if isinstance(segment, ArcSegment):
+        x, y = segment.centre
+        return ArcSegment((x + dx, y + dy), segment.radius, segment.begin, segment.sweep)
+    return type(segment)(*((x + dx, y + dy) for x, y in segment))
+
+
 def ends_of(segments: Sequence[Segment]) -> tuple[Point, Point]:
     """Where a line of segments starts and ends."""
     return segments[0].start, segments[-1].end

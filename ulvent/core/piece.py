@@ -134,6 +134,26 @@ def parse_piece(document: Any) -> Piece:
         raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
 
 
+def parse_guide(document: Any) -> AnyGuide:
+    """One guide that leans on no other, from decoded JSON.
+
+    Raises
+    ------
+    PieceError
+        Naming every wrong field, as in ``diameter``.
+    """
+    try:
+        guide = parse_piece({"ulvent": VERSION, "guides": [document]}).guides[0]
+    except PieceError as error:
+        raise PieceError(
+            [
+                FieldProblem(problem.field.removeprefix("guides[0]").lstrip("."), problem.reason)
+                for problem in error.problems
+            ]
+        ) from error
+    return guide
+
+
 def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
     """Ids become layer names, which some formats hold equal whatever their case."""
     return [

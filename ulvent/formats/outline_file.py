@@ -9,7 +9,7 @@ from ulvent.core.curves import ArcSegment, Segment
 from ulvent.core.errors import UlventError
 from ulvent.core.recipes import FARTHEST
 
-LARGEST_FILE = 8_000_000
+LARGEST_FILE = 4_000_000
 """Bytes of the largest file that is read."""
 MOST_ELEMENTS = 20_000
 """Elements or entities that a file may come to when all it uses is put in."""

@@ -151,7 +151,7 @@ def _is_flat(entity: LWPolyline | Polyline) -> bool:
 def _is_upright(entity: DXFEntity) -> bool:
     """Whether an entity's plane is the drawing's, seen from above."""
     x, y, z = entity.dxf.get("extrusion", (0.0, 0.0, 1.0))
-    return abs(x) < _UPRIGHT and abs(y) < _UPRIGHT and z > 0.0
+    return bool(abs(x) < _UPRIGHT and abs(y) < _UPRIGHT and z > 0.0)
 
 
 def _arc(entity: Arc | Circle) -> ArcSegment:

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
-from ulvent.core.curves.bounds import Bounds
+from ulvent.core.curves.bounds import Bounds, curve_bounds
 from ulvent.core.faces import Outline
 from ulvent.core.layout import LaidGuide, Layout, united
 from ulvent.core.setting import Setting
@@ -59,6 +59,18 @@ def write_words(outlines: list[Outline], bounds: Bounds, title: str, strokes: bo
     ink = 'fill="none" stroke="#1b2130"' if strokes else 'fill="#1b2130"'
     body = [f'<path {ink} d="{outline_data(outline)}"/>' for outline in outlines]
     return _document(title, bounds, body)
+
+
+def write_curve(curve: Curve, title: str) -> bytes:
+    """One line as a small picture."""
+    x0, y0, x1, y1 = curve_bounds(curve)
+    size = max(x1 - x0, y1 - y0, 1.0)
+    x, y, half = (x0 + x1) / 2.0, (y0 + y1) / 2.0, 0.55 * size
+    body = [
+        f'<path d="{curve_data(curve)}" fill="none" stroke="#1f7365" stroke-width="1.5" '
+        'vector-effect="non-scaling-stroke"/>'
+    ]
+    return _document(title, (x - half, y - half, x + half, y + half), body)
 
 
 def outline_data(outline: Outline) -> str:

@@ -11,7 +11,8 @@ from sqlalchemy.orm import Session, aliased
 
 from ulvent.core.errors import UlventError
 from ulvent.core.piece import Piece, parse_piece
-from ulvent.store.tables import NoteRow, PieceRow, RevisionRow
+from ulvent.store.notes import first_time
+from ulvent.store.tables import PieceRow, RevisionRow
 
 
 class NoSuchPieceError(UlventError):
@@ -143,10 +144,8 @@ class Pieces:
     def load_once(self, name: str, pieces: list[Piece]) -> bool:
         """Create `pieces` unless this was done before under `name`; whether it was done now."""
         with Session(self._engine) as session, session.begin():
-            session.execute(select(func.pg_advisory_xact_lock(8480)))
-            if session.get(NoteRow, name) is not None:
+            if not first_time(session, name):
                 return False
-            session.add(NoteRow(name=name, value=datetime.now(UTC).isoformat()))
             for piece in pieces:
                 _created(session, piece)
             return True

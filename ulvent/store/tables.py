@@ -1,4 +1,4 @@
-"""The tables: pieces, and every revision that a piece has ever had.
+"""The tables: pieces, every revision that a piece has ever had, and the drawer of guides.
 
 A revision is never changed and never deleted. A piece points at its current one;
 undo moves the pointer to the parent, redo to the newest child. A write that
@@ -50,6 +50,19 @@ class RevisionRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
     refused: Mapped[bool] = mapped_column(default=False)
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class DrawerRow(Base):
+    """A guide in the drawer: its name and its recipe, which leans on nothing."""
+
+    __tablename__ = "drawer_guide"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    name: Mapped[str] = mapped_column(String(120))
+    recipe: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
 
 
 class NoteRow(Base):

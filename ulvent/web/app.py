@@ -12,8 +12,9 @@ from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
 from ulvent.store.database import answers
+from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces
-from ulvent.web import faces, live, pieces, problems
+from ulvent.web import drawer, faces, live, outlines, pieces, problems
 from ulvent.web.guard import Guard
 
 log = structlog.get_logger()
@@ -33,10 +34,13 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     """The ASGI application over `engine`, for requests to `port` on loopback."""
     app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.pieces = Pieces(engine)
+    app.state.drawer = Drawer(engine)
     problems.install(app)
     app.include_router(pieces.router)
     app.include_router(faces.router)
     app.include_router(live.router)
+    app.include_router(outlines.router)
+    app.include_router(drawer.router)
 
     @app.get("/healthz")
     def healthz(response: Response) -> Health:

@@ -12,7 +12,7 @@ from http import HTTPStatus
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from ulvent.formats.piece_file import LARGEST
+from ulvent.formats.json_file import LARGEST
 from ulvent.web.problems import Problem, answer
 
 _NAMES = ("127.0.0.1", "localhost", "[::1]")

@@ -157,7 +157,7 @@ def revision(pieces: Shelf, piece_id: UUID, revision: int) -> Piece:
 def piece_file(pieces: Shelf, piece_id: UUID) -> Response:
     """The piece as a piece file."""
     piece = pieces.get(piece_id).piece
-    return _download(write_piece(piece), piece.title, ENDING, "application/json")
+    return download(write_piece(piece), piece.title, ENDING, "application/json")
 
 
 @router.get("/{piece_id}/thumbnail", response_class=Response)
@@ -176,7 +176,7 @@ def export(
     """The lettering as clean outlines in a cut file."""
     piece = pieces.get(piece_id).piece
     data = WRITERS[format](_laid_out(piece), guides)
-    return _download(data, piece.title, f".{format}", MEDIA_TYPES[format])
+    return download(data, piece.title, f".{format}", MEDIA_TYPES[format])
 
 
 def _sound(document: dict[str, Any]) -> Piece:
@@ -212,7 +212,8 @@ def _summary(stored: StoredPiece) -> PieceSummary:
     )
 
 
-def _download(data: bytes, title: str, ending: str, media_type: str) -> Response:
+def download(data: bytes, title: str, ending: str, media_type: str) -> Response:
+    """A file to be saved under a name made of `title`."""
     plain = re.sub(r"[^A-Za-z0-9 _-]+", "", title).strip() or "piece"
     exact = quote(re.sub(r"[/\\\x00-\x1f]", "", title).strip() or "piece")
     disposition = f"attachment; filename=\"{plain}{ending}\"; filename*=UTF-8''{exact}{ending}"

@@ -13,6 +13,8 @@ from starlette.exceptions import HTTPException
 
 from ulvent.core.errors import CurveError, FaceError, FieldProblem, PieceError, UlventError
 from ulvent.core.figures import FigureError
+from ulvent.formats.outline_file import OutlineFileError
+from ulvent.store.drawer import NoSuchGuideError
 from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRevisionError
 
 log = structlog.get_logger()
@@ -49,7 +51,9 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     CurveError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FaceError: HTTPStatus.NOT_FOUND,
     FigureError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NoSuchGuideError: HTTPStatus.NOT_FOUND,
     NoSuchPieceError: HTTPStatus.NOT_FOUND,
+    OutlineFileError: HTTPStatus.UNPROCESSABLE_ENTITY,
     NothingToStepToError: HTTPStatus.CONFLICT,
     StaleRevisionError: HTTPStatus.CONFLICT,
 }

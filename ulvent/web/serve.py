@@ -20,7 +20,9 @@ from sqlalchemy import Engine
 
 from ulvent.core.errors import UlventError
 from ulvent.demo import DEMO_NOTE, demo_pieces
+from ulvent.drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.database import migrate, open_engine
+from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
 from ulvent.web.app import create_app
@@ -67,6 +69,7 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         stack.callback(engine.dispose)
         say("Bringing the tables up to date")
         migrate(engine)
+        Drawer(engine).load_once(DRAWER_NOTE, drawer_guides())
         if not empty and Pieces(engine).load_once(DEMO_NOTE, demo_pieces()):
             say("Loaded the demo pieces")
         listener = _listener(port)

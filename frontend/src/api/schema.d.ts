@@ -317,6 +317,205 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outlines/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show
+         * @description The outlines of a file; the body is the file as it is. Nothing is kept.
+         */
+        post: operations["show_api_outlines__format__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlines/take/guide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Guide
+         * @description Edges joined in order, as a guide that lies where the file has it.
+         */
+        post: operations["take_guide_api_outlines_take_guide_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/outlines/take/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Blank
+         * @description Whole outlines as a blank, brought to the origin.
+         */
+        post: operations["take_blank_api_outlines_take_blank_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description The guides whose names hold all of `words`.
+         */
+        get: operations["find_api_drawer_get"];
+        put?: never;
+        /** Save */
+        post: operations["save_api_drawer_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open File
+         * @description Put the guide of a guide file into the drawer; the body is the file as it is.
+         */
+        post: operations["open_file_api_drawer_file_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/{guide_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Rename a guide, or replace it.
+         */
+        put: operations["change_api_drawer__guide_id__put"];
+        post?: never;
+        /** Delete */
+        delete: operations["delete_api_drawer__guide_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/{guide_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Restore */
+        post: operations["restore_api_drawer__guide_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/{guide_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description A copy of a guide for a piece, at true size or as large as its blank has room for.
+         */
+        post: operations["copy_api_drawer__guide_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/{guide_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The guide as a small picture (SVG).
+         */
+        get: operations["picture_api_drawer__guide_id__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drawer/{guide_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Guide File
+         * @description The guide as a guide file.
+         */
+        get: operations["guide_file_api_drawer__guide_id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -342,17 +541,30 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * CircleGuide
-         * @description A circle by its diameter. Its seam is at the angle `start`, degrees.
+         * AddNode
+         * @description A point added to a drawn guide, where its line is nearest.
          */
-        CircleGuide: {
-            /** Id */
-            id: string;
+        AddNode: {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "circle";
+            act: "add-node";
+            /** Guide */
+            guide: string;
+            /** Near */
+            near: [
+                number,
+                number
+            ];
+        };
+        /**
+         * ArcGuide
+         * @description An arc of `angle` degrees with its middle at the top of its circle, or at its bottom.
+         */
+        ArcGuide: {
+            /** Id */
+            id: string;
             /**
              * Centre
              * @default [
@@ -364,8 +576,423 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arc";
+            /** Radius */
+            radius: number;
+            /** Angle */
+            angle: number;
+            /**
+             * Side
+             * @default top
+             * @enum {string}
+             */
+            side: "top" | "bottom";
+        };
+        /**
+         * ArcThroughGuide
+         * @description The circular arc from the first point over the second to the third.
+         */
+        ArcThroughGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arc-through";
+            /** Points */
+            points: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+        };
+        /**
+         * ArchGuide
+         * @description The arc over a chord; a negative rise hangs below it. The chord's middle is the centre.
+         */
+        ArchGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arch";
+            /** Chord */
+            chord: number;
+            /** Rise */
+            rise: number;
+        };
+        /**
+         * BannerBlank
+         * @description A ribbon whose ends are cut in by `notch`; its middle lies `rise` above its ends.
+         */
+        BannerBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "banner";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Notch
+             * @default 0
+             */
+            notch: number;
+            /**
+             * Rise
+             * @default 0
+             */
+            rise: number;
+        };
+        /**
+         * BetweenGuide
+         * @description The line between two other guides, at `share` of the way from the first to the second.
+         */
+        BetweenGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "between";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /**
+             * Share
+             * @default 0.5
+             */
+            share: number;
+        };
+        /**
+         * ChangedEntry
+         * @description A new name, or a guide of a piece to take the place of the old one.
+         */
+        ChangedEntry: {
+            /** Name */
+            name?: string | null;
+            /** Piece */
+            piece?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Guide
+             * @default
+             */
+            guide: string;
+        };
+        /**
+         * CircleGuide
+         * @description A circle by diameter, radius or length round. Its seam is at the angle `start`, degrees.
+         */
+        CircleGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "circle";
             /** Diameter */
-            diameter: number;
+            diameter?: number | null;
+            /** Radius */
+            radius?: number | null;
+            /** Round */
+            round?: number | null;
             /**
              * Start
              * @default 90
@@ -378,25 +1005,56 @@ export interface components {
              */
             turn: "clockwise" | "counterclockwise";
         };
+        /** CloseUp */
+        CloseUp: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "close";
+            /** Guide */
+            guide: string;
+        };
+        /**
+         * Copy
+         * @description A copy for a piece.
+         */
+        Copy: {
+            /** Guide */
+            guide: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
+        };
         /**
          * Dimension
          * @description A figure on the drawing.
          *
-         *     owner
-         *         id of the guide or lettering it belongs to; empty for the blank
-         *     field
-         *         the field of its owner that typing into it sets
+         *     owner, field
+         *         id of the guide or lettering it belongs to, nothing for the blank, and the field
+         *         of it that typing sets
+         *     label, sign, unit
+         *         what it is in words, the sign before the figure, and its unit
+         *     start, end, at
+         *         its line, and the share of it at which the figure stands; a point where the two
+         *         are the same, with the figure beside it
          */
         Dimension: {
             /**
-             * Kind
+             * Of
              * @enum {string}
              */
-            kind: "diameter" | "height" | "standoff" | "blank-diameter";
+            of: "blank" | "guide" | "lettering";
             /** Owner */
             owner: string;
             /** Field */
             field: string;
+            /** Label */
+            label: string;
+            /** Sign */
+            sign: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "°" | "×" | "%" | "";
             /** Value */
             value: number;
             /** Start */
@@ -409,19 +1067,251 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * At
+             * @default 0.5
+             */
+            at: number;
         };
         /**
          * DiscBlank
-         * @description A round blank, centred on the origin.
+         * @description A round blank, centred on the origin, as all blanks are.
          */
         DiscBlank: {
             /**
-             * Kind
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "disc";
             /** Diameter */
             diameter: number;
+        };
+        /**
+         * DrawFreehand
+         * @description A new drawn guide, fitted to a pointer's way within a tolerance, mm.
+         */
+        DrawFreehand: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "draw-freehand";
+            /** Guide */
+            guide: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Tolerance */
+            tolerance: number;
+        };
+        /**
+         * DrawThrough
+         * @description A new drawn guide through placed points.
+         */
+        DrawThrough: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "draw-through";
+            /** Guide */
+            guide: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+        };
+        /**
+         * DrawerEntry
+         * @description A guide in the drawer.
+         */
+        DrawerEntry: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Size */
+            size: string;
+        };
+        /**
+         * DrawnGuide
+         * @description Placed points joined by smooth curves.
+         */
+        DrawnGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /** Nodes */
+            nodes: components["schemas"]["Node"][];
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+        };
+        /**
+         * EllipseGuide
+         * @description An ellipse, or the arc of one that begins at the angle `start` and goes on by `angle`.
+         */
+        EllipseGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipse";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Start
+             * @default 180
+             */
+            start: number;
+            /**
+             * Angle
+             * @default 360
+             */
+            angle: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
         };
         /**
          * FaceEntry
@@ -465,7 +1355,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overflow" | "missing-letters";
+            kind: "overflow" | "missing-letters" | "tight-bend";
             /**
              * Severity
              * @enum {string}
@@ -489,6 +1379,152 @@ export interface components {
             /** Letters */
             letters: string[];
         };
+        /**
+         * GiveAs
+         * @description The size of a guide given by other figures; the line stays what it is.
+         */
+        GiveAs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "give-as";
+            /** Guide */
+            guide: string;
+            /** Figures */
+            figures: string[];
+        };
+        /**
+         * Grip
+         * @description A place to take hold of a guide.
+         *
+         *     name
+         *         by which a pull names it
+         *     index
+         *         of the placed point it belongs to, or −1
+         */
+        Grip: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "handle" | "start" | "part" | "turn" | "size" | "centre" | "distance";
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /**
+             * Index
+             * @default -1
+             */
+            index: number;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+        };
+        /**
+         * GrowingSpiralGuide
+         * @description A spiral every turn of which lies `growth` times as far out as the last.
+         */
+        GrowingSpiralGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "growing-spiral";
+            /** Start Radius */
+            start_radius?: number | null;
+            /** Inner */
+            inner?: number | null;
+            /** Growth */
+            growth: number;
+            /** Outer */
+            outer?: number | null;
+            /** Turns */
+            turns?: number | null;
+            /** Length */
+            length?: number | null;
+            /**
+             * Start
+             * @default 90
+             */
+            start: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
+            /**
+             * Inward
+             * @default false
+             */
+            inward: boolean;
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -503,6 +1539,93 @@ export interface components {
             status: string;
             /** Database */
             database: string;
+        };
+        /**
+         * Join
+         * @description Two open drawn guides made one.
+         */
+        Join: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "join";
+            /** Guide */
+            guide: string;
+            /** Other */
+            other: string;
+        };
+        /**
+         * LaidFlatGuide
+         * @description A straight line as long as another guide.
+         */
+        LaidFlatGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "laid-flat";
+            /** Guide */
+            guide: string;
         };
         /**
          * Lettering
@@ -581,11 +1704,83 @@ export interface components {
             shape: "rigid";
         };
         /**
+         * LineGuide
+         * @description A straight line; the centre is its middle.
+         */
+        LineGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+            /** Length */
+            length: number;
+        };
+        /**
          * LiveAnswer
          * @description The scene of a piece, or what is wrong with it.
          *
-         *     slid
-         *         the lettering as the slide left it
+         *     acted
+         *         the piece as the act left it
          *     shapes
          *         outlines that this connection has not been sent before
          */
@@ -593,7 +1788,7 @@ export interface components {
             /** Sequence */
             sequence: number;
             scene?: components["schemas"]["Scene"] | null;
-            slid?: components["schemas"]["Lettering"] | null;
+            acted?: components["schemas"]["Piece"] | null;
             /**
              * Shapes
              * @default {}
@@ -609,10 +1804,14 @@ export interface components {
         };
         /**
          * LiveRequest
-         * @description A piece to lay out, as it is on the screen.
+         * @description A piece to lay out, as it is on the screen, and what is done to it by hand.
          *
          *     chosen
          *         the lettering or guide whose strip is shown
+         *     act
+         *         with its points in mm, y down as the screen has it
+         *     marks
+         *         stations on the chosen guide between which it is measured
          */
         LiveRequest: {
             /** Sequence */
@@ -623,7 +1822,26 @@ export interface components {
             };
             /** Chosen */
             chosen?: string | null;
-            slide?: components["schemas"]["Slide"] | null;
+            /** Act */
+            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: number[];
+        };
+        /**
+         * MakeDrawn
+         * @description A guide of any kind made a drawn one that follows the same line.
+         */
+        MakeDrawn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "make-drawn";
+            /** Guide */
+            guide: string;
         };
         /**
          * NamedPlace
@@ -636,6 +1854,20 @@ export interface components {
             share: number;
         };
         /**
+         * NewEntry
+         * @description A guide of a piece, to be saved under a name.
+         */
+        NewEntry: {
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Guide */
+            guide: string;
+        };
+        /**
          * NewPiece
          * @description A document to put on the shelf.
          */
@@ -644,6 +1876,39 @@ export interface components {
             piece: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * Node
+         * @description A placed point of a drawn guide.
+         *
+         *     joint
+         *         whether the line may turn there (`corner`), goes on in its direction (`smooth`), or
+         *         also with equal handles (`even`)
+         *     before, after
+         *         its handles, relative to it; without them the line finds its own way
+         */
+        Node: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /**
+             * Joint
+             * @default smooth
+             * @enum {string}
+             */
+            joint: "smooth" | "even" | "corner";
+            /** Before */
+            before?: [
+                number,
+                number
+            ] | null;
+            /** After */
+            after?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * OpenPiece
@@ -669,12 +1934,164 @@ export interface components {
             can_redo: boolean;
         };
         /**
+         * OutlineBlank
+         * @description A free outline: closed lines as SVG path data, mm, y up, the outer one first.
+         */
+        OutlineBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outline";
+            /** Lines */
+            lines: string[];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * ParallelGuide
+         * @description Another guide at a distance, positive to the left of its travel.
+         */
+        ParallelGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "parallel";
+            /** Guide */
+            guide: string;
+            /** Distance */
+            distance: number;
+        };
+        /**
          * PathGuide
          * @description A guide given as geometry: SVG path data of one line, mm, y up.
+         *
+         *     source
+         *         where it was taken from
          */
         PathGuide: {
             /** Id */
             id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -682,10 +2099,15 @@ export interface components {
             kind: "path";
             /** D */
             d: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * Piece
-         * @description A blank, its guides and its letterings.
+         * @description A blank, its guides and its letterings; the sheet and tool it is made with.
          */
         Piece: {
             /**
@@ -698,12 +2120,15 @@ export interface components {
              * @default
              */
             title: string;
-            blank?: components["schemas"]["DiscBlank"] | null;
+            /** Blank */
+            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"]) | null;
+            sheet?: components["schemas"]["Sheet"] | null;
+            area?: components["schemas"]["ToolArea"] | null;
             /**
              * Guides
              * @default []
              */
-            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["PathGuide"])[];
+            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"])[];
             /**
              * Letterings
              * @default []
@@ -733,6 +2158,111 @@ export interface components {
             blank: string;
             /** Letterings */
             letterings: number;
+        };
+        /**
+         * PlaceNode
+         * @description A placed point put where its coordinates say.
+         */
+        PlaceNode: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "place-node";
+            /** Guide */
+            guide: string;
+            /** Index */
+            index: number;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PolygonGuide
+         * @description A regular polygon standing on a side; `across` is the circle through its corners.
+         */
+        PolygonGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default keep-off
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "polygon";
+            /** Sides */
+            sides: number;
+            /** Across */
+            across: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
         };
         /**
          * Problem
@@ -765,6 +2295,189 @@ export interface components {
             kept?: number | null;
         };
         /**
+         * Pull
+         * @description A grip of a guide pulled.
+         */
+        Pull: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "pull";
+            /** Guide */
+            guide: string;
+            /** Grip */
+            grip: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+        };
+        /**
+         * RectangleBlank
+         * @description A rectangle, its corners rounded by `radius`.
+         */
+        RectangleBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius: number;
+        };
+        /**
+         * RectangleGuide
+         * @description A rectangle, its corners rounded by `radius`. It starts in the middle of its left side.
+         */
+        RectangleGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default keep-off
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
+        };
+        /**
+         * RemoveGuide
+         * @description A guide deleted. What stands on it keeps its place: the line is then kept for it.
+         */
+        RemoveGuide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "remove-guide";
+            /** Guide */
+            guide: string;
+        };
+        /** RemoveNode */
+        RemoveNode: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "remove-node";
+            /** Guide */
+            guide: string;
+            /** Index */
+            index: number;
+        };
+        /**
+         * RestoreGuide
+         * @description A deleted guide, of which the line was kept, brought back.
+         */
+        RestoreGuide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "restore-guide";
+            /** Guide */
+            guide: string;
+        };
+        /**
+         * RingBlank
+         * @description A disc with a round hole in its middle.
+         */
+        RingBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ring";
+            /** Outer */
+            outer: number;
+            /** Inner */
+            inner: number;
+        };
+        /**
          * Scene
          * @description All that the layout view shows.
          */
@@ -776,17 +2489,40 @@ export interface components {
                 number,
                 number
             ];
-            /** Blank Radius */
-            blank_radius: number | null;
+            /** Blank */
+            blank: string[];
+            /** Frames */
+            frames: components["schemas"]["SceneFrame"][];
             /** Guides */
             guides: components["schemas"]["SceneGuide"][];
             /** Letterings */
             letterings: components["schemas"]["SceneLettering"][];
             /** Dimensions */
             dimensions: components["schemas"]["Dimension"][];
+            /** Grips */
+            grips: components["schemas"]["Grip"][];
+            measure: components["schemas"]["SceneMeasure"] | null;
             strip: components["schemas"]["SceneStrip"] | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
+        };
+        /**
+         * SceneFrame
+         * @description The sheet, or what the tool reaches, as a box.
+         */
+        SceneFrame: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sheet" | "area";
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
         };
         /**
          * SceneGaps
@@ -845,6 +2581,10 @@ export interface components {
                 number,
                 number
             ];
+            /** Shown */
+            shown: boolean;
+            /** Note */
+            note: string;
         };
         /**
          * SceneLettering
@@ -883,8 +2623,41 @@ export interface components {
             room: number;
         };
         /**
+         * SceneMeasure
+         * @description A guide measured between two stations, or at one.
+         *
+         *     radius
+         *         of the bend at the last station; nothing where the guide is straight there
+         */
+        SceneMeasure: {
+            /** Guide */
+            guide: string;
+            /** Path */
+            path: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Stations */
+            stations: number[];
+            /** Length */
+            length: number;
+            /** Chord */
+            chord: number | null;
+            /** Radius */
+            radius: number | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * SceneStrip
          * @description The chosen guide, straight.
+         *
+         *     corners
+         *         where it has corners
+         *     bends
+         *         stretches where it bends more tightly than the letters on it can follow
          */
         SceneStrip: {
             /** Guide */
@@ -902,26 +2675,335 @@ export interface components {
                 number,
                 number
             ][];
+            /** Corners */
+            corners: number[];
+            /** Bends */
+            bends: [
+                number,
+                number
+            ][];
         };
         /**
-         * Slide
-         * @description A lettering slid along its guide: by a length, or after a pointer; mm, y down.
+         * SetJoint
+         * @description A point made corner, smooth or even; `free` lets the line find its own way there.
          */
-        Slide: {
+        SetJoint: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "set-joint";
+            /** Guide */
+            guide: string;
+            /** Index */
+            index: number;
+            /**
+             * Joint
+             * @enum {string}
+             */
+            joint: "smooth" | "even" | "corner" | "free";
+        };
+        /**
+         * Sheet
+         * @description The sheet that the blank lies on, centred, mm.
+         */
+        Sheet: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
+         * ShownEdge
+         * @description An edge of an outline.
+         *
+         *     path
+         *         for the screen, y down
+         *     data
+         *         to take it by: path data in mm, y up
+         */
+        ShownEdge: {
+            /** Path */
+            path: string;
+            /** Data */
+            data: string;
+        };
+        /**
+         * ShownFile
+         * @description All outlines of a file, and the box round them, y down.
+         */
+        ShownFile: {
+            /** Outlines */
+            outlines: components["schemas"]["ShownOutline"][];
+            /** Bounds */
+            bounds: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * ShownOutline
+         * @description An outline of a file; `runs` are numbers of edges that go on smoothly.
+         */
+        ShownOutline: {
+            /** Edges */
+            edges: components["schemas"]["ShownEdge"][];
+            /** Runs */
+            runs: number[][];
+            /** Closed */
+            closed: boolean;
+            /** Length */
+            length: number;
+        };
+        /**
+         * SlideAfter
+         * @description A lettering slid along its guide after a pointer.
+         */
+        SlideAfter: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "slide-after";
+            /** Lettering */
+            lettering: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+        };
+        /**
+         * SlideBy
+         * @description A lettering slid along its guide by a length, in its reading direction.
+         */
+        SlideBy: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "slide-by";
             /** Lettering */
             lettering: string;
             /** By */
-            by?: number | null;
-            /** Start */
-            start?: [
+            by: number;
+        };
+        /**
+         * SpiralGuide
+         * @description A spiral with even gain; two of outer diameter, gain, turns and length give its extent.
+         *
+         *     start_radius, inner
+         *         where it starts, as a radius or as a diameter
+         *     inward
+         *         whether it runs from the outside in
+         */
+        SpiralGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
                 number,
                 number
             ] | null;
-            /** End */
-            end?: [
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spiral";
+            /** Start Radius */
+            start_radius?: number | null;
+            /** Inner */
+            inner?: number | null;
+            /** Outer */
+            outer?: number | null;
+            /** Gain */
+            gain?: number | null;
+            /** Turns */
+            turns?: number | null;
+            /** Length */
+            length?: number | null;
+            /**
+             * Start
+             * @default 90
+             */
+            start: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
+            /**
+             * Inward
+             * @default false
+             */
+            inward: boolean;
+        };
+        /**
+         * SplitAt
+         * @description A drawn guide split at a point, or opened there when it is closed.
+         */
+        SplitAt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "split";
+            /** Guide */
+            guide: string;
+            /** Index */
+            index: number;
+        };
+        /**
+         * StarGuide
+         * @description A star with a tip at the top; a starburst is one with many tips.
+         */
+        StarGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
                 number,
                 number
             ] | null;
+            /**
+             * Corners
+             * @default keep-off
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "star";
+            /** Tips */
+            tips: number;
+            /** Outer */
+            outer: number;
+            /** Inner */
+            inner: number;
+            /**
+             * Tip Radius
+             * @default 0
+             */
+            tip_radius: number;
+            /**
+             * Valley Radius
+             * @default 0
+             */
+            valley_radius: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
         };
         /**
          * Step
@@ -953,6 +3035,158 @@ export interface components {
             /** Foot */
             foot: number;
         };
+        /**
+         * SuperellipseGuide
+         * @description |2x/width|ⁿ + |2y/height|ⁿ = 1: from an ellipse at exponent 2 towards a rectangle.
+         */
+        SuperellipseGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "superellipse";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Exponent
+             * @default 2.5
+             */
+            exponent: number;
+            /**
+             * Turn
+             * @default clockwise
+             * @enum {string}
+             */
+            turn: "clockwise" | "counterclockwise";
+        };
+        /**
+         * TagBlank
+         * @description A tag: a rectangle with rounded corners and a hole, `hole_inset` from its left edge.
+         */
+        TagBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tag";
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Radius
+             * @default 0
+             */
+            radius: number;
+            /** Hole */
+            hole: number;
+            /** Hole Inset */
+            hole_inset: number;
+        };
+        /**
+         * TakenEdges
+         * @description Edges to be made a guide, in order.
+         */
+        TakenEdges: {
+            /** Id */
+            id: string;
+            /** Edges */
+            edges: string[];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * TakenOutlines
+         * @description Whole outlines to be made a blank, each by its edges in order, the outer one first.
+         */
+        TakenOutlines: {
+            /** Outlines */
+            outlines: string[][];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * ToolArea
+         * @description What the tool reaches, centred, mm; `turned` lays it across.
+         */
+        ToolArea: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+        };
         /** ValidationError */
         ValidationError: {
             /** Location */
@@ -965,6 +3199,108 @@ export interface components {
             input?: unknown;
             /** Context */
             ctx?: Record<string, never>;
+        };
+        /**
+         * Wanted
+         * @description Where a copy shall go: its id in the piece, and whether it is fitted to the blank.
+         */
+        Wanted: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: string;
+            /**
+             * Fit
+             * @default true
+             * @enum {string}
+             */
+            fit: "true" | "blank";
+        };
+        /**
+         * WaveGuide
+         * @description A sine wave; `height` from valley to crest. Half a wave is an arch.
+         */
+        WaveGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wave";
+            /** Length */
+            length: number;
+            /** Height */
+            height: number;
+            /**
+             * Waves
+             * @default 2
+             */
+            waves: number;
+            /**
+             * Phase
+             * @default 0
+             */
+            phase: number;
         };
         /**
          * Write
@@ -1882,6 +4218,475 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    show_api_outlines__format__post: {
+        parameters: {
+            query?: {
+                unit?: "file" | "mm" | "inch";
+            };
+            header?: never;
+            path: {
+                format: "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownFile"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_guide_api_outlines_take_guide_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenEdges"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PathGuide"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_blank_api_outlines_take_blank_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenOutlines"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineBlank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find_api_drawer_get: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerEntry"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_api_drawer_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_file_api_drawer_file_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_api_drawer__guide_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangedEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_api_drawer__guide_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_api_drawer__guide_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawerEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_api_drawer__guide_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Copy"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    picture_api_drawer__guide_id__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    guide_file_api_drawer__guide_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                guide_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

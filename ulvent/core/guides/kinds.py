@@ -184,7 +184,8 @@ def _wave(guide: WaveGuide) -> Curve:
 # ------------------------------------------------------------------------ spirals
 
 
-def _start_radius(guide: SpiralGuide | GrowingSpiralGuide) -> float:
+def spiral_start_radius(guide: SpiralGuide | GrowingSpiralGuide) -> float:
+    """Where a spiral starts, however that is given, mm from its centre."""
     if guide.start_radius is not None:
         return guide.start_radius
     assert guide.inner is not None
@@ -199,7 +200,7 @@ def spiral_extent(guide: SpiralGuide) -> tuple[float, float]:
     WrongRecipeError
         When no spiral has the figures.
     """
-    first = _start_radius(guide)
+    first = spiral_start_radius(guide)
     span = None if guide.outer is None else guide.outer / 2.0 - first
     if span is not None and span <= 0.0:
         raise WrongRecipeError("outer", f"must be more than the inner {2.0 * first:g}")
@@ -256,11 +257,13 @@ def _spiral(guide: SpiralGuide) -> Curve:
     gain, turns = spiral_extent(guide)
     if turns > _MOST_TURNS:
         raise WrongRecipeError("gain", f"makes {turns:.0f} turns; at most {_MOST_TURNS:g} are made")
-    return _inward(Spiral(_start_radius(guide), gain, _signed(turns, guide), guide.start), guide)
+    return _inward(
+        Spiral(spiral_start_radius(guide), gain, _signed(turns, guide), guide.start), guide
+    )
 
 
 def _growing_spiral(guide: GrowingSpiralGuide) -> Curve:
-    first, rate = _start_radius(guide), math.log(guide.growth)
+    first, rate = spiral_start_radius(guide), math.log(guide.growth)
     if guide.turns is not None:
         turns = guide.turns
     elif guide.outer is not None:
