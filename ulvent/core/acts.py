@@ -28,7 +28,7 @@ from ulvent.core.guides.nodes import (
 from ulvent.core.guides.sizes import given_as
 from ulvent.core.layout import Layout
 from ulvent.core.piece import Piece
-from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Node
+from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Guide, Node
 from ulvent.core.slide import slid_after, slid_along
 
 XY = Annotated[
@@ -139,6 +139,13 @@ class GiveAs(_Act):
     figures: Annotated[tuple[str, ...], Field(max_length=4)]
 
 
+class AddGuide(_Act):
+    """A new guide; what its recipe leaves out is as usual."""
+
+    act: Literal["add-guide"]
+    recipe: Guide
+
+
 class DrawThrough(_Act):
     """A new drawn guide through placed points."""
 
@@ -155,6 +162,13 @@ class DrawFreehand(_Act):
     guide: str
     points: Annotated[tuple[XY, ...], Field(min_length=2, max_length=MOST_SAMPLES)]
     tolerance: Annotated[float, Field(gt=0.0, le=1000.0, allow_inf_nan=False)]
+
+
+class RemoveLettering(_Act):
+    """A lettering deleted, and with it a line that was kept only for it."""
+
+    act: Literal["remove-lettering"]
+    lettering: str
 
 
 class RemoveGuide(_Act):
@@ -184,8 +198,10 @@ Act = Annotated[
     | Join
     | MakeDrawn
     | GiveAs
+    | AddGuide
     | DrawThrough
     | DrawFreehand
+    | RemoveLettering
     | RemoveGuide
     | RestoreGuide,
     Field(discriminator="act"),
@@ -203,6 +219,11 @@ def perform(act: Act, layout: Layout) -> Piece:
     piece = layout.piece
     if isinstance(act, SlideBy | SlideAfter):
         return _slid(act, layout)
+    if isinstance(act, RemoveLettering):
+        letterings = tuple(one for one in piece.letterings if one.id != act.lettering)
+        return without_orphans(piece.model_copy(update={"letterings": letterings}))
+    if isinstance(act, AddGuide):
+        return _with_guides(piece, [*piece.guides, act.recipe])
     if isinstance(act, DrawThrough | DrawFreehand):
         return _with_guides(piece, [*piece.guides, _new_drawn(act)])
     guide = next((one for one in piece.guides if one.id == act.guide), None)
@@ -211,15 +232,7 @@ def perform(act: Act, layout: Layout) -> Piece:
     if isinstance(act, RemoveGuide):
         return _without_guide(piece, guide)
     if isinstance(act, Join):
-        other = next((one for one in piece.guides if one.id == act.other), None)
-        merged = joined(_drawn(guide), _drawn(other))
-        kept = [one for one in piece.guides if one.id != act.other]
-        letterings = tuple(
-            one.model_copy(update={"guide": guide.id}) if one.guide == act.other else one
-            for one in piece.letterings
-        )
-        rest = piece.model_copy(update={"letterings": letterings})
-        return _with_guides(rest, [merged if one.id == guide.id else one for one in kept])
+        return _with_joined(piece, _drawn(guide), act.other)
     changed = _changed(act, guide, layout)
     guides: list[AnyGuide] = []
     for one in piece.guides:
@@ -305,6 +318,20 @@ def _new_drawn(act: DrawThrough | DrawFreehand) -> DrawnGuide:
         nodes = tuple(Node(at=(round(p.real, 4), round(p.imag, 4))) for p in own.tolist())
     closed = isinstance(act, DrawThrough) and act.closed
     return DrawnGuide(id=act.guide, kind="drawn", centre=middle, nodes=nodes, closed=closed)
+
+
+def _with_joined(piece: Piece, guide: DrawnGuide, other_id: str) -> Piece:
+    """One guide of two; lettering on the other one goes over to it."""
+    other = next((one for one in piece.guides if one.id == other_id), None)
+    merged = joined(guide, _drawn(other))
+    letterings = tuple(
+        one.model_copy(update={"guide": guide.id}) if one.guide == other_id else one
+        for one in piece.letterings
+    )
+    guides: list[AnyGuide] = [
+        merged if one.id == guide.id else one for one in piece.guides if one.id != other_id
+    ]
+    return _with_guides(piece.model_copy(update={"letterings": letterings}), guides)
 
 
 def _without_guide(piece: Piece, guide: AnyGuide) -> Piece:

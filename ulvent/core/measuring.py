@@ -43,13 +43,22 @@ class Measured:
     text: str
 
 
-def measured(guide: LaidGuide, marks: tuple[float, ...]) -> Measured:
-    """Measure `guide` at the last one or two of `marks`, stations in mm.
+Mark = float | tuple[float, float]
+"""A station, mm, or a point of the piece, for the station nearest to it."""
+
+
+def measured(guide: LaidGuide, marks: tuple[Mark, ...]) -> Measured:
+    """Measure `guide` at the last one or two of `marks`.
 
     Stations off an open guide are taken as its nearer end.
     """
     curve = guide.curve
-    wanted = np.array(marks[-2:], dtype=float)
+    wanted = np.array(
+        [
+            float(curve.nearest(np.array([mark]))[0]) if isinstance(mark, tuple) else mark
+            for mark in marks[-2:]
+        ]
+    )
     inside = np.mod(wanted, curve.length) if curve.closed else np.clip(wanted, 0.0, curve.length)
     at = curve.frames(inside)
     stretch: Curve | None = None

@@ -13,7 +13,7 @@ LARGEST_FILE = 4_000_000
 """Bytes of the largest file that is read."""
 MOST_ELEMENTS = 20_000
 """Elements or entities that a file may come to when all it uses is put in."""
-MOST_SEGMENTS = 60_000
+MOST_SEGMENTS = 40_000
 
 
 class OutlineFileError(UlventError):

@@ -25,7 +25,7 @@ from ulvent.formats.outline_file import (
     refuse_unreadable_size,
 )
 
-MOST_CHARACTERS = 4_000_000
+MOST_CHARACTERS = 400_000
 """Of path data in all."""
 DEEPEST = 60
 

@@ -40,6 +40,7 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     app.include_router(faces.router)
     app.include_router(live.router)
     app.include_router(outlines.router)
+    app.include_router(outlines.sheets)
     app.include_router(drawer.router)
 
     @app.get("/healthz")

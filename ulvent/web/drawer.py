@@ -53,7 +53,7 @@ class ChangedEntry(BaseModel):
 
     name: str | None = None
     piece: dict[str, Any] | None = None
-    guide: str = ""
+    guide: str | None = None
 
 
 class Wanted(BaseModel):
@@ -111,7 +111,9 @@ async def open_file(drawer: All, request: Request) -> DrawerEntry:
 @router.put("/{guide_id}")
 def change(drawer: All, guide_id: UUID, changed: ChangedEntry) -> DrawerEntry:
     """Rename a guide, or replace it."""
-    guide = _standing_alone(changed.piece, changed.guide) if changed.piece else None
+    guide = (
+        _standing_alone(changed.piece, changed.guide) if changed.piece and changed.guide else None
+    )
     return _entry(drawer.change(guide_id, changed.name, guide))
 
 

@@ -28,6 +28,7 @@ from ulvent.web.scene import Scene, new_shapes, paint
 log = structlog.get_logger()
 router = APIRouter()
 
+Point = tuple[float, float]
 _SEND_SECONDS = 10.0
 
 
@@ -39,14 +40,14 @@ class LiveRequest(BaseModel):
     act
         with its points in mm, y down as the screen has it
     marks
-        stations on the chosen guide between which it is measured
+        stations, or points beside it, at which the chosen guide is measured
     """
 
     sequence: int
     piece: dict[str, Any]
     chosen: str | None = None
     act: Act | None = None
-    marks: tuple[float, ...] = ()
+    marks: tuple[float | Point, ...] = ()
 
 
 class LiveAnswer(BaseModel):
@@ -79,8 +80,9 @@ def answer(request: LiveRequest, sent: set[str]) -> LiveAnswer:
         if request.act:
             acted = parse_piece(perform(upright(request.act), layout).model_dump(mode="json"))
             layout = lay_out(acted, shipped_face)
+        marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen, request.marks)
+        found = paint(layout, request.chosen, marks)
     except PieceError as error:
         return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
     sent.update(shapes)

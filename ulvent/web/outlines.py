@@ -9,7 +9,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
-from ulvent.core.blanks import blank_curves
+from ulvent.core.blanks import SHEETS, blank_curves
 from ulvent.core.curves import Segment
 from ulvent.core.curves.bounds import Bounds, curve_bounds
 from ulvent.core.errors import CurveError, FieldProblem, PieceError
@@ -24,6 +24,8 @@ from ulvent.formats.svg import segment_data
 from ulvent.web.problems import Problem
 
 router = APIRouter(prefix="/api/outlines", tags=["outlines"], responses={422: {"model": Problem}})
+
+sheets = APIRouter()
 
 Box = tuple[float, float, float, float]
 Unit = Literal["file", "mm", "inch"]
@@ -86,9 +88,26 @@ class TakenOutlines(BaseModel):
     },
 )
 async def show(format: Literal["svg", "dxf"], request: Request, unit: Unit = "file") -> ShownFile:
-    """The outlines of a file; the body is the file as it is. Nothing is kept."""
+    """The outlines of a file, the middle of their box at the origin; nothing is kept.
+
+    The body is the file as it is.
+    """
     data = await request.body()
     return await run_in_threadpool(_shown, format, data, unit)
+
+
+class SheetSize(BaseModel):
+    """A common sheet, mm."""
+
+    name: str
+    width: float
+    height: float
+
+
+@sheets.get("/api/sheets", tags=["outlines"])
+def common_sheets() -> list[SheetSize]:
+    """Common sheets that a blank may lie on."""
+    return [SheetSize(name=name, width=w, height=h) for name, (w, h) in SHEETS.items()]
 
 
 @router.post("/take/guide")
@@ -135,14 +154,8 @@ def take_blank(taken: TakenOutlines) -> OutlineBlank:
 def _shown(format: str, data: bytes, unit: Unit) -> ShownFile:
     read = read_svg if format == "svg" else read_dxf
     found: list[ShownOutline] = []
-    kept: list[FileOutline] = []
-    for outline in read(data, unit):
-        try:
-            length = curve_of(outline).length
-        except CurveError:
-            # A speck, or a line that does not hang together, is no line to follow.
-            continue
-        kept.append(outline)
+    centred, box = _centred(read(data, unit))
+    for outline, length in centred:
         found.append(
             ShownOutline(
                 edges=[
@@ -157,10 +170,33 @@ def _shown(format: str, data: bytes, unit: Unit) -> ShownFile:
                 length=length,
             )
         )
-    if not found:
+    return ShownFile(outlines=found, bounds=box)
+
+
+def _centred(outlines: list[FileOutline]) -> tuple[list[tuple[FileOutline, float]], Box]:
+    """The outlines that are lines, moved together to the origin, with their lengths; their box."""
+    kept: list[tuple[FileOutline, float]] = []
+    for outline in outlines:
+        try:
+            kept.append((outline, curve_of(outline).length))
+        except CurveError:
+            # A speck, or a line that does not hang together, is no line to follow.
+            continue
+    if not kept:
         raise OutlineFileError("the file has no lines that lettering could follow")
-    x0, y0, x1, y1 = _bounds(kept)
-    return ShownFile(outlines=found, bounds=(x0, -y1, x1, -y0))
+    x0, y0, x1, y1 = _bounds([outline for outline, _ in kept])
+    x, y = (x0 + x1) / 2.0, (y0 + y1) / 2.0
+    moved = [
+        (
+            FileOutline(
+                tuple(moved_segment(segment, -x, -y) for segment in outline.segments),
+                outline.closed,
+            ),
+            length,
+        )
+        for outline, length in kept
+    ]
+    return moved, (x0 - x, y - y1, x1 - x, y - y0)
 
 
 def _bounds(outlines: list[FileOutline]) -> Bounds:

@@ -17,12 +17,13 @@ from numpy.typing import NDArray
 from pydantic import BaseModel
 
 from ulvent.core.curves import Curve
+from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.dimensions import Dimension, dimensions
 from ulvent.core.faces import PlacedGlyph
 from ulvent.core.grips import Grip, grips
 from ulvent.core.guides import named_places
-from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.measuring import Measured, measured
+from ulvent.core.layout import LaidGuide, Layout, united
+from ulvent.core.measuring import Mark, Measured, measured
 from ulvent.core.proof import Finding, prove
 from ulvent.core.setting import Setting
 from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
@@ -163,6 +164,7 @@ class Scene(BaseModel):
 
     bounds: Box
     blank: list[str]
+    blank_bounds: Box
     frames: list[SceneFrame]
     guides: list[SceneGuide]
     letterings: list[SceneLettering]
@@ -181,13 +183,14 @@ _OVERLAP = 0.05
 _LARGEST_SHARE = 3.0
 
 
-def paint(layout: Layout, chosen: str | None, marks: tuple[float, ...] = ()) -> Scene:
+def paint(layout: Layout, chosen: str | None, marks: tuple[Mark, ...] = ()) -> Scene:
     """The scene of a layout; `chosen` is the lettering or guide whose strip is shown."""
     strip_guide, against = _chosen_guide(layout, chosen)
     held = strip_guide if strip_guide and strip_guide.recipe.id == chosen else None
     return Scene(
         bounds=_down(layout.reach()),
         blank=[curve_data(outline) for outline in layout.blank],
+        blank_bounds=_down(united([curve_bounds(outline) for outline in layout.blank])),
         frames=_frames(layout),
         guides=[_guide(guide) for guide in layout.guides],
         letterings=[_lettering(setting) for setting in layout.settings],

@@ -19,7 +19,7 @@ import uvicorn
 from sqlalchemy import Engine
 
 from ulvent.core.errors import UlventError
-from ulvent.demo import DEMO_NOTE, demo_pieces
+from ulvent.demo import DEMO_NOTE, GUIDES_NOTE, demo_pieces, guide_pieces
 from ulvent.drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
@@ -70,8 +70,8 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         say("Bringing the tables up to date")
         migrate(engine)
         Drawer(engine).load_once(DRAWER_NOTE, drawer_guides())
-        if not empty and Pieces(engine).load_once(DEMO_NOTE, demo_pieces()):
-            say("Loaded the demo pieces")
+        if not empty:
+            _load_demo(Pieces(engine), say)
         listener = _listener(port)
         stack.callback(listener.close)
         bound = listener.getsockname()[1]
@@ -80,6 +80,16 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         say(f"Ulvent is ready at {address}  (Ctrl-C stops it)")
         _run(_server(engine, bound), listener)
         say("Stopping")
+
+
+def _load_demo(pieces: Pieces, say: Say) -> None:
+    """Each set of demo pieces once: a database from before there was a set gets it as well."""
+    loaded = [
+        pieces.load_once(GUIDES_NOTE, guide_pieces()),
+        pieces.load_once(DEMO_NOTE, demo_pieces()),
+    ]
+    if any(loaded):
+        say("Loaded the demo pieces")
 
 
 def _server(engine: Engine, port: int) -> uvicorn.Server:

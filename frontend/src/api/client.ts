@@ -6,7 +6,6 @@ import type { components, paths } from './schema';
 type Schemas = components['schemas'];
 export type Piece = Schemas['Piece'];
 export type Guide = Piece['guides'][number];
-export type CircleGuide = Schemas['CircleGuide'];
 export type Lettering = Schemas['Lettering'];
 export type OpenPiece = Schemas['OpenPiece'];
 export type PieceSummary = Schemas['PieceSummary'];
@@ -21,7 +20,15 @@ export type Dimension = Schemas['Dimension'];
 export type Finding = Schemas['Finding'];
 export type LiveRequest = Schemas['LiveRequest'];
 export type LiveAnswer = Schemas['LiveAnswer'];
-export type Slide = Schemas['Slide'];
+export type Act = NonNullable<LiveRequest['act']>;
+export type Grip = Schemas['Grip'];
+export type SceneGuide = Schemas['SceneGuide'];
+export type SceneMeasure = Schemas['SceneMeasure'];
+export type DrawnGuide = Schemas['DrawnGuide'];
+export type Blank = NonNullable<Piece['blank']>;
+export type DrawerEntry = Schemas['DrawerEntry'];
+export type ShownFile = Schemas['ShownFile'];
+export type ShownOutline = Schemas['ShownOutline'];
 
 export const api = createClient<paths>({ baseUrl: '/' });
 

@@ -377,6 +377,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Common Sheets
+         * @description Common sheets that a blank may lie on.
+         */
+        get: operations["common_sheets_api_sheets_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawer": {
         parameters: {
             query?: never;
@@ -540,6 +560,19 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AddGuide
+         * @description A new guide; what its recipe leaves out is as usual.
+         */
+        AddGuide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "add-guide";
+            /** Recipe */
+            recipe: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
+        };
         /**
          * AddNode
          * @description A point added to a drawn guide, where its line is nearest.
@@ -912,11 +945,8 @@ export interface components {
             piece?: {
                 [key: string]: unknown;
             } | null;
-            /**
-             * Guide
-             * @default
-             */
-            guide: string;
+            /** Guide */
+            guide?: string | null;
         };
         /**
          * CircleGuide
@@ -1811,7 +1841,7 @@ export interface components {
          *     act
          *         with its points in mm, y down as the screen has it
          *     marks
-         *         stations on the chosen guide between which it is measured
+         *         stations, or points beside it, at which the chosen guide is measured
          */
         LiveRequest: {
             /** Sequence */
@@ -1823,12 +1853,15 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
             /**
              * Marks
              * @default []
              */
-            marks: number[];
+            marks: (number | [
+                number,
+                number
+            ])[];
         };
         /**
          * MakeDrawn
@@ -2437,6 +2470,19 @@ export interface components {
             /** Guide */
             guide: string;
         };
+        /**
+         * RemoveLettering
+         * @description A lettering deleted, and with it a line that was kept only for it.
+         */
+        RemoveLettering: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "remove-lettering";
+            /** Lettering */
+            lettering: string;
+        };
         /** RemoveNode */
         RemoveNode: {
             /**
@@ -2491,6 +2537,13 @@ export interface components {
             ];
             /** Blank */
             blank: string[];
+            /** Blank Bounds */
+            blank_bounds: [
+                number,
+                number,
+                number,
+                number
+            ];
             /** Frames */
             frames: components["schemas"]["SceneFrame"][];
             /** Guides */
@@ -2708,6 +2761,18 @@ export interface components {
          * @description The sheet that the blank lies on, centred, mm.
          */
         Sheet: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+        };
+        /**
+         * SheetSize
+         * @description A common sheet, mm.
+         */
+        SheetSize: {
+            /** Name */
+            name: string;
             /** Width */
             width: number;
             /** Height */
@@ -4321,6 +4386,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    common_sheets_api_sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetSize"][];
                 };
             };
         };

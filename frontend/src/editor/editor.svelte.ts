@@ -7,6 +7,7 @@
 
 import { SvelteMap } from 'svelte/reactivity';
 import {
+  type Act,
   api,
   asDocument,
   saying,
@@ -16,10 +17,10 @@ import {
   type OpenPiece,
   type Piece,
   type Scene,
-  type Slide,
   type WrongField,
 } from '../api/client';
 import { Channel } from './channel';
+import type { Recipe } from './guides';
 import { remember, remembered } from './remembered';
 
 export type Kept = 'kept' | 'keeping' | 'changed' | 'wrong' | 'offline' | 'conflict';
@@ -27,6 +28,9 @@ export type Chosen =
   | { kind: 'lettering'; id: string }
   | { kind: 'guide'; id: string }
   | { kind: 'blank' };
+
+/** What a pointer on the drawing does: choose and pull, place points, draw, or measure. */
+export type Tool = 'choose' | 'points' | 'freehand' | 'measure';
 
 /** Both sides of a stale write: the revision that is there, and ours as the server kept it. */
 export type Conflict = { current: number; kept: number | null };
@@ -48,6 +52,13 @@ export class Editor {
   canRedo = $state(false);
   conflict = $state.raw<Conflict>();
   saying = $state('');
+  tool = $state<Tool>('choose');
+  /** Whether something is being pulled about right now. */
+  holding = $state(false);
+  /** The chosen point of the chosen guide. */
+  node = $state<number>();
+  /** Where the chosen guide is measured: stations, or points of the drawing. */
+  marks = $state.raw<(number | [number, number])[]>([]);
 
   #revision = 0;
   #saved = '';
@@ -80,6 +91,8 @@ export class Editor {
 
   choose(chosen: Chosen | undefined): void {
     this.chosen = chosen;
+    this.node = undefined;
+    this.marks = [];
     this.#ask();
   }
 
@@ -95,8 +108,27 @@ export class Editor {
     return this.piece.guides.find((one) => one.id === id);
   }
 
-  /** Escape: from a lettering to its guide, from a guide to nothing. */
+  /** A place at which the guide is measured: the last two count. */
+  mark(where: number | [number, number]): void {
+    this.marks = [...this.marks.slice(-1), where];
+    this.#ask();
+  }
+
+  take(tool: Tool): void {
+    this.tool = tool;
+    if (tool !== 'measure' && this.marks.length) {
+      this.marks = [];
+      this.#ask();
+    }
+  }
+
+  /** Escape: out of a tool, from a point to its guide, from a lettering to its guide, to nothing. */
   stepBack(): void {
+    if (this.tool !== 'choose') return this.take('choose');
+    if (this.node !== undefined) {
+      this.node = undefined;
+      return;
+    }
     const lettering = this.lettering;
     this.choose(lettering ? { kind: 'guide', id: lettering.guide } : undefined);
   }
@@ -136,29 +168,25 @@ export class Editor {
   }
 
   /**
-   * Slide a lettering; the core says where it comes to stand. Every call is absolute:
-   * from where it stood in `base`. The `last` one is kept once it has been answered.
+   * Do something by hand; the core says what comes of it. Every call is absolute: from
+   * how the piece was in `base`. The `last` one is kept once it has been answered.
    */
-  slide(slide: Slide, base: Piece, last = false): void {
+  act(act: Act, base: Piece = this.piece, last = true): void {
+    this.holding = !last;
     if (this.kept !== 'conflict') this.kept = 'changed';
     this.#unfinished = !last;
-    this.#ask(slide, base);
+    this.#ask(act, base);
   }
 
-  addGuide(): void {
-    const id = unused('ring', this.piece.guides);
-    const size = this.piece.blank?.diameter ?? 200;
-    const guide: Guide = {
-      id,
-      kind: 'circle',
-      centre: [0, 0],
-      diameter: Number((size * 0.7).toPrecision(3)),
-      start: 180,
-      turn: 'clockwise',
-    };
-    this.change({ guides: [...this.piece.guides, guide] });
-    this.choose({ kind: 'guide', id });
-    void this.finish();
+  /** An id for a new guide, like `stem`. */
+  newGuideId(stem: string): string {
+    return unused(stem, this.piece.guides);
+  }
+
+  /** A new guide from a recipe; it is chosen once the core has made it. */
+  addGuide(recipe: Recipe & { id: string }): void {
+    this.awaitGuide(recipe.id);
+    this.act({ act: 'add-guide', recipe: recipe as unknown as Guide });
   }
 
   addLettering(guide: string): void {
@@ -183,13 +211,10 @@ export class Editor {
   }
 
   remove(chosen: Chosen): void {
-    if (chosen.kind === 'lettering') {
-      this.change({ letterings: this.piece.letterings.filter((one) => one.id !== chosen.id) });
-    } else if (chosen.kind === 'guide') {
-      this.change({ guides: this.piece.guides.filter((one) => one.id !== chosen.id) });
-    }
-    this.choose(undefined);
-    void this.finish();
+    if (chosen.kind === 'lettering') this.act({ act: 'remove-lettering', lettering: chosen.id });
+    else if (chosen.kind === 'guide') this.act({ act: 'remove-guide', guide: chosen.id });
+    this.chosen = undefined;
+    this.node = undefined;
   }
 
   // ------------------------------------------------------------------- keeping
@@ -311,28 +336,41 @@ export class Editor {
 
   // ---------------------------------------------------------------------- live
 
-  #ask(slide?: Slide, base?: Piece): void {
+  #ask(act?: Act, base?: Piece): void {
     const chosen = this.chosen;
     this.#channel?.send({
       piece: asDocument(base ?? this.piece),
       chosen: chosen && chosen.kind !== 'blank' ? chosen.id : null,
-      ...(slide ? { slide } : {}),
+      marks: this.marks,
+      ...(act ? { act } : {}),
     });
   }
 
   #answered(answer: LiveAnswer): void {
     for (const [name, data] of Object.entries(answer.shapes ?? {})) this.shapes.set(name, data);
     this.problems = answer.problems ?? [];
-    const slid = answer.slid;
-    if (slid) {
-      this.piece = {
-        ...this.piece,
-        letterings: this.piece.letterings.map((one) => (one.id === slid.id ? slid : one)),
-      };
+    const acted = answer.acted;
+    if (acted) {
+      this.piece = { ...this.piece, guides: acted.guides, letterings: acted.letterings };
+      this.#followNew(acted);
     }
     if (answer.scene) this.scene = answer.scene;
     const settled = !this.#unfinished && this.#channel.idle && !this.problems.length;
     if (settled && (this.kept === 'changed' || this.kept === 'wrong')) void this.finish();
+  }
+
+  /** A guide that was drawn is chosen once it is there. */
+  #awaited: string | undefined;
+
+  awaitGuide(id: string): void {
+    this.#awaited = id;
+  }
+
+  #followNew(acted: Piece): void {
+    const awaited = this.#awaited;
+    if (!awaited || !acted.guides.some((one) => one.id === awaited)) return;
+    this.#awaited = undefined;
+    this.choose({ kind: 'guide', id: awaited });
   }
 }
 

@@ -1,6 +1,7 @@
 /** How figures and choices are said to a maker. */
 
-import type { CircleGuide, Guide, Lettering } from '../api/client';
+import type { Blank, Guide, Lettering } from '../api/client';
+import { KIND_NAMES } from './guides';
 
 export const TOUCH = [
   { value: 'ascender', label: 'top' },
@@ -26,19 +27,64 @@ export function guideName(guide: Guide): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
+/** A guide's kind with the figure that tells it from others of its kind. */
 export function guideSize(guide: Guide): string {
-  return guide.kind === 'circle' ? `circle ⌀ ${figure(guide.diameter)}` : 'path';
+  const name = KIND_NAMES[guide.kind];
+  switch (guide.kind) {
+    case 'circle':
+      if (guide.radius) return `circle R ${figure(guide.radius)}`;
+      return guide.round ? `circle ○ ${figure(guide.round)}` : `circle ⌀ ${figure(guide.diameter ?? 0)}`;
+    case 'arc':
+      return `${name} R ${figure(guide.radius)}`;
+    case 'arch':
+      return `${name} ${figure(guide.chord)} / ${figure(guide.rise)}`;
+    case 'ellipse':
+    case 'rectangle':
+    case 'superellipse':
+      return `${name} ${figure(guide.width)} × ${figure(guide.height)}`;
+    case 'line':
+      return `${name} ${figure(guide.length)}`;
+    case 'wave':
+      return `${figure(guide.waves ?? 2)} waves of ${figure(guide.length)}`;
+    case 'polygon':
+      return `${guide.sides} sides ⌀ ${figure(guide.across)}`;
+    case 'star':
+      return `${guide.tips} tips ⌀ ${figure(guide.outer)}`;
+    case 'drawn':
+      return `drawn, ${guide.nodes.length} points`;
+    case 'path':
+      return guide.source ? `from ${guide.source}` : 'path';
+    case 'parallel':
+      return `parallel at ${figure(guide.distance)}`;
+    case 'between':
+      return guide.share === 0.5 ? 'middle line' : `${figure(100 * (guide.share ?? 0.5))} % between`;
+    default:
+      return name;
+  }
 }
 
 /** Which way a lettering reads round its guide. */
 export function readingWords(guide: Guide | undefined, reading: Lettering['reading']): string {
   if (guide?.kind !== 'circle') return reading === 'along' ? 'along the guide' : 'against the guide';
-  const clockwise = (turnOf(guide) === 'clockwise') === (reading === 'along');
+  const forward = (guide.turn ?? 'clockwise') === 'clockwise';
+  const clockwise = (forward !== (guide.reverse ?? false)) === (reading === 'along');
   return clockwise ? 'clockwise' : 'anticlockwise';
 }
 
-function turnOf(guide: CircleGuide): string {
-  return guide.turn ?? 'clockwise';
+/** A blank in two words. */
+export function blankWords(blank: Blank): string {
+  switch (blank.kind) {
+    case 'disc':
+      return `Disc ⌀ ${figure(blank.diameter)}`;
+    case 'ring':
+      return `Ring ⌀ ${figure(blank.outer)}`;
+    case 'outline':
+      return 'Free outline';
+    default: {
+      const name = blank.kind.charAt(0).toUpperCase() + blank.kind.slice(1);
+      return `${name} ${figure(blank.width)} × ${figure(blank.height)}`;
+    }
+  }
 }
 
 /** The time of day at which something was kept. */

@@ -1,10 +1,17 @@
 <script lang="ts">
   import Add from 'carbon-icons-svelte/lib/Add.svelte';
   import type { Guide, Lettering } from '../api/client';
+  import { DERIVED, DRAWN, OPTIONS, type Option, type Recipe } from '../editor/guides';
   import type { Chosen, Editor } from '../editor/editor.svelte';
-  import { figure, guideName, guideSize, readingWords } from '../editor/words';
+  import { blankWords, figure, guideName, guideSize, readingWords } from '../editor/words';
 
-  let { editor }: { editor: Editor } = $props();
+  interface Props {
+    editor: Editor;
+    onfile: () => void;
+    ondrawer: () => void;
+  }
+
+  let { editor, onfile, ondrawer }: Props = $props();
 
   const chosen = $derived(editor.chosen);
   const letteringsOf = (guide: Guide) =>
@@ -26,44 +33,107 @@
       path: found.path,
     };
   }
+
+  const guides = $derived(editor.piece.guides);
+  /** Guides that are there, and lines kept only because something stands on them. */
+  const stoodOn = (guide: Guide) => letteringsOf(guide).length > 0;
+  const shown = $derived(guides.filter((one) => !one.removed || stoodOn(one)));
+  const present = $derived(guides.filter((one) => !one.removed));
+
+  const blankBox = $derived.by(() => {
+    const [x0, y0, x1, y1] = editor.scene?.blank_bounds ?? [0, 0, 1, 1];
+    const size = 1.1 * Math.max(x1 - x0, y1 - y0, 1);
+    return `${(x0 + x1 - size) / 2} ${(y0 + y1 - size) / 2} ${size} ${size}`;
+  });
+
+  /** How large a new guide is: as the blank asks, or 200 mm. */
+  const size = $derived.by(() => {
+    const box = editor.scene?.blank.length ? editor.scene.blank_bounds : undefined;
+    return box ? Math.min(box[2] - box[0], box[3] - box[1]) : 200;
+  });
+
+  const USUAL = OPTIONS.filter((one) => ['ring', 'arch', 'wave', 'spiral'].includes(one.name));
+  const FILE = 'M15 5H25L31 11V27H15ZM25 5V11H31M19 21c2-6 6 3 8-4';
+  const DRAWER = 'M9 7H35V26H9ZM9 16H35M20 11.5h4M20 21h4';
+  let choosing = $state(false);
+  let opener = $state<HTMLButtonElement>();
+  let gallery = $state<HTMLDivElement>();
+
+  $effect(() => gallery?.focus());
+
+  function close(): void {
+    choosing = false;
+    opener?.focus();
+  }
+
+  function put(recipe: Recipe, stem: string): void {
+    editor.addGuide({ ...recipe, id: editor.newGuideId(stem) });
+  }
+
+  function add(option: Option): void {
+    put(option.recipe(size), option.name.replace(/ .*/, ''));
+  }
+
+  function derive(kind: (typeof DERIVED)[number]['kind']): void {
+    const base = editor.guide && !editor.guide.removed ? editor.guide : present[0];
+    if (!base) return;
+    if (kind === 'between') {
+      const other = present.find((one) => one.id !== base.id);
+      if (other) put({ kind, first: base.id, second: other.id, share: 0.5 }, 'middle');
+    } else if (kind === 'parallel') {
+      put({ kind, guide: base.id, distance: 10 }, 'parallel');
+    } else {
+      put({ kind, guide: base.id, centre: [0, 0] }, 'flat');
+    }
+  }
 </script>
 
 <nav aria-label="Contents">
   <h2>The blank</h2>
-  {#if editor.piece.blank}
-    <button
-      class="entry"
-      class:on={isChosen('blank')}
-      aria-pressed={isChosen('blank')}
-      onclick={() => editor.choose({ kind: 'blank' })}
-    >
-      <svg class="picture" viewBox="0 0 28 28" aria-hidden="true">
-        <circle class="disc" cx="14" cy="14" r="12" />
-      </svg>
-      <span>Disc ⌀ {figure(editor.piece.blank.diameter)}</span>
-    </button>
-  {:else}
-    <p class="none">none</p>
-  {/if}
+  <button
+    class="entry"
+    class:on={isChosen('blank')}
+    aria-pressed={isChosen('blank')}
+    onclick={() => editor.choose({ kind: 'blank' })}
+  >
+    <svg class="picture" viewBox={blankBox} aria-hidden="true">
+      <path class="disc" d={editor.scene?.blank.join('') ?? ''} />
+    </svg>
+    <span>{editor.piece.blank ? blankWords(editor.piece.blank) : 'no blank'}</span>
+  </button>
 
   <h2>Guides and lettering</h2>
-  {#each editor.piece.guides as guide (guide.id)}
+  {#each shown as guide (guide.id)}
     {@const drawn = picture(guide)}
-    <div class="guide">
-      <button
-        class="entry"
-        class:on={isChosen('guide', guide.id)}
-        aria-pressed={isChosen('guide', guide.id)}
-        onclick={() => editor.choose({ kind: 'guide', id: guide.id })}
-      >
-        <svg class="picture" viewBox={drawn?.box ?? '0 0 1 1'} aria-hidden="true">
-          <path d={drawn?.path ?? ''} />
-        </svg>
-        <span><strong>{guideName(guide)}</strong> · {guideSize(guide)}</span>
-      </button>
+    <div class="guide" class:away={guide.hidden || guide.removed}>
+      {#if guide.removed}
+        <p class="kept">
+          Line of a deleted guide, kept for its lettering.
+          <button
+            class="quiet"
+            onclick={() => editor.act({ act: 'restore-guide', guide: guide.id })}
+          >
+            Bring it back
+          </button>
+        </p>
+      {:else}
+        <button
+          class="entry"
+          class:on={isChosen('guide', guide.id)}
+          aria-pressed={isChosen('guide', guide.id)}
+          onclick={() => editor.choose({ kind: 'guide', id: guide.id })}
+        >
+          <svg class="picture" viewBox={drawn?.box ?? '0 0 1 1'} aria-hidden="true">
+            <path d={drawn?.path ?? ''} />
+          </svg>
+          <span>
+            <strong>{guideName(guide)}</strong> · {guideSize(guide)}{guide.hidden ? ' · hidden' : ''}
+          </span>
+        </button>
+      {/if}
       <ul>
         {#each letteringsOf(guide) as lettering (lettering.id)}
-          {@const faults = editor.scene?.findings.filter((one) => one.lettering === lettering.id)}
+          {@const found = editor.scene?.findings.filter((one) => one.lettering === lettering.id)}
           <li>
             <button
               class="lettering"
@@ -79,15 +149,22 @@
               {/if}
               <span>
                 {readingWords(guide, lettering.reading)} · {figure(lettering.height)} mm
-                {#if faults?.length}<b title={faults.map((one) => one.message).join('\n')}>· fault</b>{/if}
+                {#each ['fault', 'warning'] as severity (severity)}
+                  {@const mine = found?.filter((one) => one.severity === severity)}
+                  {#if mine?.length}
+                    <b class={severity} title={mine.map((one) => one.message).join('\n')}>· {severity}</b>
+                  {/if}
+                {/each}
               </span>
             </button>
           </li>
         {/each}
       </ul>
-      <button class="quiet add" onclick={() => editor.addLettering(guide.id)}>
-        <Add size={16} /> lettering on this guide
-      </button>
+      {#if !guide.removed && !guide.hidden}
+        <button class="quiet add" onclick={() => editor.addLettering(guide.id)}>
+          <Add size={16} /> lettering on this guide
+        </button>
+      {/if}
     </div>
   {:else}
     <p class="none">No guide yet. Lettering needs a line to follow.</p>
@@ -95,12 +172,81 @@
 
   <h2>Add a guide</h2>
   <div class="kinds">
-    <button onclick={() => editor.addGuide()}>
-      <svg viewBox="0 0 44 32" aria-hidden="true"><circle cx="22" cy="16" r="11" /></svg>
-      ring
-    </button>
+    {#each USUAL as option (option.name)}
+      {@render choice(option.name, option.picture, () => add(option))}
+    {/each}
   </div>
+  <button
+    class="quiet more"
+    aria-expanded={choosing}
+    bind:this={opener}
+    onclick={() => (choosing = !choosing)}
+  >
+    <Add size={16} /> all guides, files, drawer
+  </button>
 </nav>
+
+{#snippet choice(name: string, picture: string, onchoose: () => void, disabled = false)}
+  <button
+    {disabled}
+    onclick={() => {
+      choosing = false;
+      onchoose();
+    }}
+  >
+    <svg viewBox="0 0 44 32" aria-hidden="true"><path d={picture} /></svg>
+    {name}
+  </button>
+{/snippet}
+
+{#if choosing}
+  <div
+    class="gallery"
+    role="dialog"
+    aria-label="Add a guide"
+    tabindex="-1"
+    bind:this={gallery}
+    onkeydown={(event) => event.key === 'Escape' && close()}
+  >
+    <h3>Exact</h3>
+    <div class="kinds">
+      {#each OPTIONS as option (option.name)}
+        {@render choice(option.name, option.picture, () => add(option))}
+      {/each}
+    </div>
+    <div class="groups">
+    <section>
+    <h3>Drawn</h3>
+    <div class="kinds">
+      {#each DRAWN as option (option.tool)}
+        {@render choice(option.name, option.picture, () => editor.take(option.tool))}
+      {/each}
+    </div>
+    </section>
+    <section>
+    <h3>Made from guides that are there</h3>
+    <div class="kinds">
+      {#each DERIVED as option (option.kind)}
+        {@render choice(
+          option.name,
+          option.picture,
+          () => derive(option.kind),
+          present.length < (option.kind === 'between' ? 2 : 1),
+        )}
+      {/each}
+    </div>
+    </section>
+    <section>
+    <h3>Kept or brought along</h3>
+    <div class="kinds">
+      {@render choice('from a file', FILE, onfile)}
+      {@render choice('from the drawer', DRAWER, ondrawer)}
+    </div>
+    </section>
+    </div>
+    <button class="quiet" onclick={close}>close</button>
+  </div>
+{/if}
 
 <style>
   nav {
@@ -164,6 +310,8 @@
   .disc {
     stroke: var(--ink-soft);
     stroke-dasharray: none;
+    stroke-width: 1.2px;
+    vector-effect: non-scaling-stroke;
     fill: var(--sheet);
   }
 
@@ -203,6 +351,26 @@
 
   .lettering b {
     color: var(--brick);
+    font-weight: 600;
+  }
+
+  .lettering b.warning {
+    color: var(--ochre);
+  }
+
+  .away .picture {
+    opacity: 0.4;
+  }
+
+  .kept {
+    margin: 4px 6px;
+    color: var(--ink-soft);
+    font-size: 12px;
+    line-height: 16px;
+  }
+
+  .kept button {
+    color: var(--verdigris);
   }
 
   .add {
@@ -221,19 +389,77 @@
   .kinds {
     display: grid;
     grid-template-columns: repeat(4, 1fr);
-    gap: 6px;
+    gap: 4px;
   }
 
   .kinds button {
     border: 1px solid var(--line);
-    padding: 4px 0;
+    padding: 2px 0 4px;
     background: var(--sheet);
     text-align: center;
-    font-size: 12px;
+    font-size: 11px;
+    line-height: 13px;
   }
 
-  .kinds button:hover {
+  .kinds button:disabled {
+    opacity: 0.45;
+    cursor: default;
+  }
+
+  .kinds button:hover:not(:disabled) {
     border-color: var(--verdigris);
+  }
+
+  .more {
+    display: flex;
+    gap: 4px;
+    align-items: center;
+    margin-top: 6px;
+    color: var(--verdigris);
+  }
+
+  .gallery {
+    position: fixed;
+    z-index: 20;
+    top: 52px;
+    left: 240px;
+    border: 1px solid var(--line-strong);
+    padding: 4px 16px 12px;
+    width: 580px;
+    background: var(--paper);
+  }
+
+  .gallery:focus-visible {
+    outline: none;
+  }
+
+  .gallery .kinds {
+    grid-template-columns: repeat(auto-fill, 74px);
+  }
+
+  .groups {
+    display: flex;
+    gap: 24px;
+  }
+
+  .groups .kinds {
+    display: flex;
+  }
+
+  .groups .kinds button {
+    width: 74px;
+  }
+
+  .gallery > button {
+    margin-top: 10px;
+    color: var(--verdigris);
+  }
+
+  h3 {
+    margin: 10px 0 4px;
+    color: var(--ink-soft);
+    font-size: 12px;
+    font-weight: 400;
   }
 
   .kinds svg {

@@ -7,12 +7,17 @@
     dimension: Dimension;
     /** Where its middle is, px. */
     at: readonly [number, number];
-    label: string;
-    sign?: string;
     onset: (value: number) => void;
   }
 
-  let { dimension, at, label, sign = '', onset }: Props = $props();
+  let { dimension, at, onset }: Props = $props();
+
+  // Shares are typed as percents.
+  const shownAs = $derived(dimension.unit === '%' ? 100 : 1);
+  const shown = $derived(figure(dimension.value * shownAs));
+  const label = $derived(dimension.label);
+  const spoken = $derived(`${shown} ${dimension.unit || ''}`.trim());
+  const after = $derived(['°', '%'].includes(dimension.unit) ? ` ${dimension.unit}` : '');
 
   let typing = $state(false);
   let typed = $state('');
@@ -20,7 +25,7 @@
   let input = $state<HTMLInputElement>();
 
   async function start(): Promise<void> {
-    typed = figure(dimension.value);
+    typed = shown;
     wrong = '';
     typing = true;
     await tick();
@@ -28,13 +33,13 @@
   }
 
   async function set(): Promise<void> {
-    if (typed === figure(dimension.value)) {
+    if (typed === shown) {
       typing = false;
       return;
     }
     wrong = await setFigure(typed, (value) => {
       typing = false;
-      onset(value);
+      onset(value / shownAs);
     });
     if (wrong) input?.focus();
   }
@@ -64,8 +69,8 @@
     />
     {#if wrong}<span class="why" role="alert">{wrong}</span>{/if}
   {:else}
-    <button class="figure" aria-label={`${label}: ${figure(dimension.value)} mm`} onclick={start}>
-      {sign}{figure(dimension.value).replace('-', '−')}
+    <button class="figure" aria-label={`${label}: ${spoken}`} title={label} onclick={start}>
+      {dimension.sign}{shown.replace('-', '−')}{after}
     </button>
   {/if}
 </div>

@@ -1,10 +1,14 @@
 <script lang="ts">
-  import type { Dimension, Piece, SceneLettering } from '../api/client';
+  import type { Piece, SceneLettering } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
+  import { Sketch } from '../editor/sketch.svelte';
   import type { Viewport } from '../editor/viewport.svelte';
   import { figure } from '../editor/words';
-  import DimensionFigure from './DimensionFigure.svelte';
+  import Dimensions from './Dimensions.svelte';
+  import Grips from './Grips.svelte';
   import Letters from './Letters.svelte';
+  import Measure from './Measure.svelte';
+  import SketchBar from './SketchBar.svelte';
 
   interface Props {
     editor: Editor;
@@ -16,72 +20,51 @@
 
   let { editor, view, margin, onshowall, onshowlettering }: Props = $props();
 
-  const LEADER = 54;
   const WHEEL = 0.0016;
   const scene = $derived(editor.scene);
   const chosenLettering = $derived(editor.lettering?.id);
   const chosenGuide = $derived(editor.guide?.id);
+  const shownGuides = $derived(scene?.guides.filter((one) => one.shown) ?? []);
+  const sketch = $derived(new Sketch(editor));
   let drawing: SVGSVGElement;
+  let measure = $state<Measure>();
 
-  // The whole piece stays in view until the person looks elsewhere.
+  // The whole piece stays in view until the person looks elsewhere or takes hold of something.
   $effect(() => {
-    if (scene && view.width && view.height && !view.moved && !held) view.show(scene.bounds, margin);
+    const busy = held || editor.tool !== 'choose' || editor.holding;
+    if (scene && view.width && view.height && !view.moved && !busy) view.show(scene.bounds, margin);
   });
 
-  // ---------------------------------------------------------------- dimensions
-
-  type Shown = { dimension: Dimension; at: [number, number]; label: string; sign: string };
-
-  const shown = $derived.by((): Shown[] => {
-    const found: Shown[] = [];
-    for (const dimension of scene?.dimensions ?? []) {
-      const start = view.toScreen(dimension.start);
-      const end = view.toScreen(dimension.end);
-      const middle: [number, number] = [(start[0] + end[0]) / 2, (start[1] + end[1]) / 2];
-      if (dimension.kind === 'blank-diameter') {
-        found.push({ dimension, at: [end[0] + LEADER, end[1] + 14], label: 'Diameter of the blank', sign: '⌀ ' });
-      } else if (dimension.kind === 'diameter' && dimension.owner === chosenGuide) {
-        found.push({ dimension, at: middle, label: 'Diameter of the guide', sign: '⌀ ' });
-      } else if (dimension.owner === chosenLettering) {
-        const height = dimension.kind === 'height';
-        found.push({
-          dimension,
-          at: [middle[0] - LEADER, middle[1] + (height ? -10 : 24)],
-          label: height ? 'Height of capitals' : 'Standoff from the guide',
-          sign: height ? '↕ ' : '⇲ ',
-        });
-      }
-    }
-    return found;
-  });
-
-  function set(dimension: Dimension, value: number): void {
-    if (dimension.kind === 'blank-diameter') {
-      editor.change({ blank: { kind: 'disc', diameter: value } });
-    } else if (dimension.kind === 'diameter') {
-      editor.changeGuide(dimension.owner, { diameter: value });
-    } else {
-      editor.changeLettering(dimension.owner, { [dimension.field]: value });
-    }
-    void editor.finish();
+  export function copyMeasure(): void {
+    void measure?.copy();
   }
 
-  const screenLine = (dimension: Dimension) => {
-    const [x1, y1] = view.toScreen(dimension.start);
-    const [x2, y2] = view.toScreen(dimension.end);
-    return { x1, y1, x2, y2 };
-  };
+  export function endSketch(): void {
+    sketch.finish();
+  }
 
-  const guideLength = $derived(scene?.guides.find((one) => one.id === chosenGuide));
-  const lengthAt = $derived.by(() => {
-    const diameter = shown.find((one) => one.dimension.kind === 'diameter');
-    return diameter ? ([diameter.at[0], diameter.at[1] + 34] as const) : undefined;
+  export function cancelSketch(): boolean {
+    if (!sketch.active) return false;
+    sketch.cancel();
+    return true;
+  }
+
+  /** The centre lines of the blank. */
+  const axes = $derived.by(() => {
+    if (!scene?.blank.length) return '';
+    const [x0, y0, x1, y1] = scene.blank_bounds;
+    const [ox, oy] = [0.02 * (x1 - x0), 0.02 * (y1 - y0)];
+    const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+    return `M${x0 - ox} ${cy}H${x1 + ox}M${cx} ${y0 - oy}V${y1 + oy}`;
   });
 
   // ------------------------------------------------------------------ pointers
 
+  type Hold = { id: string; from: [number, number]; base: Piece; moved: boolean };
   type Held =
-    | { kind: 'lettering'; id: string; from: [number, number]; base: Piece; moved: boolean }
+    | ({ kind: 'lettering' } & Hold)
+    | ({ kind: 'guide' } & Hold)
+    | { kind: 'freehand' }
     | { kind: 'view'; x: number; y: number };
 
   let held = $state.raw<Held>();
@@ -102,16 +85,45 @@
     fingers.set(event.pointerId, at);
     drawing.setPointerCapture(event.pointerId);
     drawing.focus({ preventScroll: true });
-    const id = (event.target as Element).closest('[data-lettering]')?.getAttribute('data-lettering');
-    if (id && event.button === 0 && fingers.size === 1) {
+    if (event.button === 0 && fingers.size === 1 && editor.tool !== 'choose') {
+      useTool(view.toPiece(...at));
+      return;
+    }
+    const target = event.target as Element;
+    const id = target.closest('[data-lettering]')?.getAttribute('data-lettering');
+    const guide = target.closest('[data-guide]')?.getAttribute('data-guide');
+    const from = view.toPiece(...at);
+    if (guide && event.button === 0 && fingers.size === 1) {
+      const mine = editor.chosen?.kind === 'guide' && editor.chosen.id === guide;
+      if (!mine) editor.choose({ kind: 'guide', id: guide });
+      held = mine
+        ? { kind: 'guide', id: guide, from, base: editor.piece, moved: false }
+        : { kind: 'view', x: at[0], y: at[1] };
+    } else if (id && event.button === 0 && fingers.size === 1) {
       if (id !== chosenLettering) editor.choose({ kind: 'lettering', id });
-      held = { kind: 'lettering', id, from: view.toPiece(...at), base: editor.piece, moved: false };
+      held = { kind: 'lettering', id, from, base: editor.piece, moved: false };
     } else {
       held = { kind: 'view', x: at[0], y: at[1] };
     }
   }
 
+  /** What a press does while a tool is taken up. */
+  function useTool(at: [number, number]): void {
+    if (editor.tool === 'measure') {
+      editor.mark(at);
+    } else if (editor.tool === 'points') {
+      sketch.place(at, view.scale);
+    } else {
+      sketch.draw(at, view.scale);
+      held = { kind: 'freehand' };
+    }
+  }
+
   function move(event: PointerEvent): void {
+    if (editor.tool === 'points' && sketch.active && !fingers.size) {
+      corner = drawing.getBoundingClientRect();
+      sketch.hover(view.toPiece(...inDrawing(event)), view.scale);
+    }
     if (!fingers.has(event.pointerId)) return;
     const at = inDrawing(event);
     const before = [...fingers.values()];
@@ -121,16 +133,27 @@
     } else if (held?.kind === 'view') {
       view.pan(at[0] - held.x, at[1] - held.y);
       held = { kind: 'view', x: at[0], y: at[1] };
-    } else if (held?.kind === 'lettering') {
+    } else if (held?.kind === 'freehand') {
+      sketch.draw(view.toPiece(...at), view.scale);
+    } else if (held) {
       held.moved = true;
-      editor.slide({ lettering: held.id, start: held.from, end: view.toPiece(...at) }, held.base);
+      pull(held, view.toPiece(...at), false);
+    }
+  }
+
+  function pull(what: { kind: 'lettering' | 'guide' } & Hold, end: [number, number], last: boolean): void {
+    const { id, from: start, base } = what;
+    if (what.kind === 'lettering') {
+      editor.act({ act: 'slide-after', lettering: id, start, end }, base, last);
+    } else {
+      editor.act({ act: 'pull', guide: id, grip: 'whole', start, end }, base, last);
     }
   }
 
   function up(event: PointerEvent): void {
-    if (held?.kind === 'lettering' && held.moved) {
-      const end = view.toPiece(...inDrawing(event));
-      editor.slide({ lettering: held.id, start: held.from, end }, held.base, true);
+    if (held?.kind === 'freehand') sketch.finishFreehand();
+    else if (held && held.kind !== 'view' && held.moved) {
+      pull(held, view.toPiece(...inDrawing(event)), true);
     }
     fingers.delete(event.pointerId);
     held = undefined;
@@ -155,6 +178,19 @@
     view.zoom(factor, ...inDrawing(event));
   }
 
+  /** A double click ends a line, adds a point to a chosen drawn guide, or shows everything. */
+  function twice(event: MouseEvent): void {
+    if (editor.tool === 'points') return sketch.finish();
+    const guide = (event.target as Element).closest('[data-guide]')?.getAttribute('data-guide');
+    if (guide && editor.guide?.id === guide && editor.guide.kind === 'drawn') {
+      const box = drawing.getBoundingClientRect();
+      const near = view.toPiece(event.clientX - box.left, event.clientY - box.top);
+      editor.act({ act: 'add-node', guide, near });
+    } else {
+      onshowall();
+    }
+  }
+
   const overflow = (lettering: SceneLettering) => lettering.room < 0;
 </script>
 
@@ -163,25 +199,30 @@
   <svg
     bind:this={drawing}
     role="application"
-    aria-label="The piece. Arrow keys slide the chosen lettering."
+    aria-label="The piece. Arrow keys slide the chosen lettering or move the chosen guide."
     tabindex="0"
     class:panning={held?.kind === 'view'}
+    class:tool={editor.tool !== 'choose'}
     onpointerdown={down}
     onpointermove={move}
     onpointerup={up}
     onpointercancel={up}
     onwheel={wheel}
-    ondblclick={onshowall}
+    ondblclick={twice}
   >
     {#if scene}
       <g transform={view.transform}>
-        {#if scene.blank_radius !== null && scene.blank_radius !== undefined}
-          <circle class="blank" r={scene.blank_radius} />
-          <path
-            class="axes"
-            d={`M${-scene.blank_radius * 1.04} 0H${scene.blank_radius * 1.04}M0 ${-scene.blank_radius * 1.04}V${scene.blank_radius * 1.04}`}
-          />
+        {#each scene.frames as frame (frame.kind)}
+          {@const [x0, y0, x1, y1] = frame.box}
+          <rect class={frame.kind} x={x0} y={y0} width={x1 - x0} height={y1 - y0} />
+        {/each}
+        {#if scene.blank.length}
+          <path class="blank" fill-rule="evenodd" d={scene.blank.join('')} />
         {/if}
+        <path class="axes" d={axes} />
+        {#each shownGuides as guide (guide.id)}
+          <path class="reach" data-guide={guide.id} d={guide.path} />
+        {/each}
         {#each scene.letterings as lettering (lettering.id)}
           <!-- svelte-ignore a11y_no_static_element_interactions -->
           <g class="lettering" class:chosen={lettering.id === chosenLettering} data-lettering={lettering.id}>
@@ -195,53 +236,36 @@
             />
           </g>
         {/each}
-        {#each scene.guides as guide (guide.id)}
+        {#each shownGuides as guide (guide.id)}
           <path class="guide" class:chosen={guide.id === chosenGuide} d={guide.path} />
         {/each}
+        {#if scene.measure}
+          <path class="stretch" d={scene.measure.path} />
+        {/if}
       </g>
-      <g class="dimensions">
-        <defs>
-          <marker id="arrow" viewBox="0 0 10 6" refX="10" refY="3" markerWidth="8" markerHeight="5" orient="auto-start-reverse" markerUnits="userSpaceOnUse">
-            <path d="M0 0.5 10 3 0 5.5" />
-          </marker>
-        </defs>
-        {#each shown as one (one.dimension.kind + one.dimension.owner)}
-          {@const line = screenLine(one.dimension)}
-          {#if one.dimension.kind === 'blank-diameter'}
-            <line x1={line.x2} y1={line.y2} x2={one.at[0] - 20} y2={one.at[1]} marker-start="url(#arrow)" />
-          {:else}
-            <line {...line} marker-start="url(#arrow)" marker-end="url(#arrow)" />
-            {#if one.dimension.kind !== 'diameter'}
-              <line
-                class="leader"
-                x1={(line.x1 + line.x2) / 2}
-                y1={(line.y1 + line.y2) / 2}
-                x2={one.at[0]}
-                y2={one.at[1]}
-              />
-            {/if}
-          {/if}
+      {#each scene.measure?.points ?? [] as point, index (index)}
+        {@const [x, y] = view.toScreen(point)}
+        <path class="mark" d={`M${x - 7} ${y}h14M${x} ${y - 7}v14`} />
+      {/each}
+      {#if editor.tool === 'freehand' && sketch.active}
+        <polyline class="way" points={sketch.points.map((one) => view.toScreen(one).join(',')).join(' ')} />
+      {/if}
+      {#if editor.tool === 'points'}
+        {#each sketch.points as point, index (index)}
+          {@const [x, y] = view.toScreen(point)}
+          <path class="mark" d={`M${x - 5} ${y}h10M${x} ${y - 5}v10`} />
         {/each}
-      </g>
+      {/if}
     {/if}
   </svg>
 
-  {#each shown as one (one.dimension.kind + one.dimension.owner)}
-    <DimensionFigure
-      dimension={one.dimension}
-      at={one.at}
-      label={one.label}
-      sign={one.sign}
-      onset={(value) => set(one.dimension, value)}
-    />
-  {/each}
-  {#if guideLength && lengthAt}
-    <span
-      class="length"
-      style:transform={`translate(${lengthAt[0]}px, ${lengthAt[1]}px) translate(-50%, -50%)`}
-    >
-      length round <span class="figure">{guideLength.length.toFixed(2)}</span>
-    </span>
+  {#if editor.tool === 'choose'}
+    <Dimensions {editor} {view} />
+    <Grips {editor} {view} />
+  {:else if editor.tool === 'measure'}
+    <Measure bind:this={measure} {editor} found={scene?.measure} />
+  {:else}
+    <SketchBar {editor} {sketch} />
   {/if}
 
   <div class="views">
@@ -327,28 +351,48 @@
     fill: #f3e0dc;
   }
 
-  .dimensions line {
-    stroke: var(--ink-soft);
-    stroke-width: 1px;
-  }
-
-  .dimensions marker path {
+  .reach {
     fill: none;
-    stroke: var(--ink-soft);
+    stroke: transparent;
+    stroke-width: 14px;
+    vector-effect: non-scaling-stroke;
+    pointer-events: stroke;
+    cursor: pointer;
   }
 
-  .dimensions {
-    pointer-events: none;
+  .sheet,
+  .area {
+    fill: none;
+    stroke: var(--line-strong);
+    stroke-width: 1px;
+    vector-effect: non-scaling-stroke;
   }
 
-  .length {
-    position: absolute;
-    top: 0;
-    left: 0;
-    color: var(--ink-soft);
-    font-size: 12px;
-    pointer-events: none;
-    white-space: nowrap;
+  .sheet {
+    fill: #f6f3ea;
+  }
+
+  .area {
+    stroke-dasharray: 8 5;
+  }
+
+  .stretch {
+    fill: none;
+    stroke: var(--verdigris);
+    stroke-width: 4px;
+    stroke-opacity: 0.5;
+    vector-effect: non-scaling-stroke;
+  }
+
+  .mark,
+  .way {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.4px;
+  }
+
+  svg.tool {
+    cursor: crosshair;
   }
 
   .views {

@@ -5,7 +5,9 @@
   import { router } from '../router.svelte';
   import Conflict from './Conflict.svelte';
   import Contents from './Contents.svelte';
+  import Drawer from './Drawer.svelte';
   import Drawing from './Drawing.svelte';
+  import FromFile from './FromFile.svelte';
   import Head from './Head.svelte';
   import Notices from './Notices.svelte';
   import Particulars from './Particulars.svelte';
@@ -18,6 +20,10 @@
   const DRAWING_MARGIN = 56;
   const LETTERING_MARGIN = 90;
   let helping = $state(false);
+  let drawing = $state<Drawing>();
+  /** What a file is being opened for, and whether the drawer is open, to take or to save. */
+  let filing = $state<'guide' | 'blank'>();
+  let drawer = $state<'take' | 'save'>();
 
   function showAll(): void {
     if (!editor.scene) return;
@@ -32,17 +38,22 @@
     view.moved = true;
   }
 
-  /** Arrow keys: along the guide and across it; with nothing chosen they move the view. */
+  /** Arrow keys: a lettering along its guide, a point or a guide across the piece, or the view. */
   function arrow(event: KeyboardEvent): void {
     const step = event.shiftKey ? 1 : 0.1;
     const lettering = editor.lettering;
+    const guide = editor.chosen?.kind === 'guide' ? editor.guide : undefined;
     const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
       event.key
     ] as [number, number];
-    if (!lettering) {
+    if (guide) {
+      const stem = guide.kind === 'arc-through' ? 'point' : 'node';
+      const grip = editor.node === undefined ? 'whole' : `${stem}:${editor.node}`;
+      editor.act({ act: 'pull', guide: guide.id, grip, start: [0, 0], end: [dx * step, -dy * step] });
+    } else if (!lettering) {
       view.pan(-40 * dx, 40 * dy);
     } else if (dx) {
-      editor.slide({ lettering: lettering.id, by: dx * step }, editor.piece, true);
+      editor.act({ act: 'slide-by', lettering: lettering.id, by: dx * step });
     } else {
       const standoff = Number((lettering.standoff + dy * step).toFixed(3));
       editor.changeLettering(lettering.id, { standoff });
@@ -50,9 +61,23 @@
     }
   }
 
+  /** Delete: the chosen point, or the chosen lettering or guide. */
+  function removeChosen(): void {
+    const guide = editor.guide;
+    if (editor.node !== undefined && guide?.kind === 'drawn') {
+      editor.act({ act: 'remove-node', guide: guide.id, index: editor.node });
+      editor.node = undefined;
+    } else if (editor.chosen && editor.chosen.kind !== 'blank') {
+      editor.remove(editor.chosen);
+    }
+  }
+
   const keys: Record<string, () => void> = {
-    Escape: () => editor.stepBack(),
-    Delete: () => editor.lettering && editor.chosen && editor.remove(editor.chosen),
+    Escape: () => drawing?.cancelSketch() || editor.stepBack(),
+    Delete: removeChosen,
+    Enter: () => editor.tool === 'points' && drawing?.endSketch(),
+    m: () => editor.take(editor.tool === 'measure' ? 'choose' : 'measure'),
+    c: () => drawing?.copyMeasure(),
     '?': () => (helping = true),
     '0': showAll,
     '1': showLettering,
@@ -64,6 +89,7 @@
   function press(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
     if (target.closest('input, select, textarea, [role="dialog"], .bx--modal.is-visible')) return;
+    if (event.key === 'Enter' && target.closest('button')) return;
     const control = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
     if (control && key === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
@@ -89,10 +115,11 @@
 
 <div class="layout">
   <Head {editor} onhelp={() => (helping = true)} />
-  <Contents {editor} />
+  <Contents {editor} onfile={() => (filing = 'guide')} ondrawer={() => (drawer = 'take')} />
   <main aria-label="Drawing">
     <Notices {editor} />
     <Drawing
+      bind:this={drawing}
       {editor}
       {view}
       onshowall={showAll}
@@ -100,13 +127,23 @@
       margin={DRAWING_MARGIN}
     />
   </main>
-  <Particulars {editor} />
+  <Particulars
+    {editor}
+    onsave={() => (drawer = 'save')}
+    onblankfile={() => (filing = 'blank')}
+  />
   <Strip {editor} />
   <p class="visually-hidden" aria-live="polite">{spoken}</p>
 </div>
 
 {#if helping}
   <Shortcuts onclose={() => (helping = false)} />
+{/if}
+{#if filing}
+  <FromFile {editor} wanted={filing} onclose={() => (filing = undefined)} />
+{/if}
+{#if drawer}
+  <Drawer {editor} saving={drawer === 'save'} onclose={() => (drawer = undefined)} />
 {/if}
 {#if editor.conflict}
   <Conflict {editor} onopen={(id) => router.go(`/pieces/${id}`)} />

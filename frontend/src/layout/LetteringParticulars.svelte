@@ -154,12 +154,4 @@
   .three {
     grid-template-columns: 1fr 1fr 1fr;
   }
-
-  .fields :global(select) {
-    padding: 0 28px 0 10px;
-  }
-
-  .fields :global(.bx--select__arrow) {
-    right: 8px;
-  }
 </style>

@@ -4,7 +4,13 @@
   import GuideParticulars from './GuideParticulars.svelte';
   import LetteringParticulars from './LetteringParticulars.svelte';
 
-  let { editor }: { editor: Editor } = $props();
+  interface Props {
+    editor: Editor;
+    onsave: () => void;
+    onblankfile: () => void;
+  }
+
+  let { editor, onsave, onblankfile }: Props = $props();
 </script>
 
 <aside aria-label="Particulars">
@@ -14,10 +20,10 @@
     {/key}
   {:else if editor.chosen?.kind === 'guide' && editor.guide}
     {#key editor.guide.id}
-      <GuideParticulars {editor} guide={editor.guide} />
+      <GuideParticulars {editor} guide={editor.guide} {onsave} />
     {/key}
-  {:else if editor.chosen?.kind === 'blank' && editor.piece.blank}
-    <BlankParticulars {editor} blank={editor.piece.blank} />
+  {:else if editor.chosen?.kind === 'blank'}
+    <BlankParticulars {editor} onfile={onblankfile} />
   {:else}
     <p>Choose a lettering, a guide or the blank, here or on the drawing.</p>
   {/if}

@@ -12,8 +12,11 @@
     ['0', 'show the whole piece'],
     ['1', 'show this lettering'],
     ['+ −', 'closer, farther'],
-    ['Delete', 'remove the chosen lettering'],
-    ['Escape', 'step back: lettering, guide, nothing'],
+    ['arrows on a guide or point', 'move it by 0.1 mm, with Shift by 1 mm'],
+    ['M', 'measure the guide; C copies what was measured'],
+    ['Enter', 'end a line that is being drawn'],
+    ['Delete', 'remove the chosen point, lettering or guide'],
+    ['Escape', 'step back: tool, point, lettering, guide, nothing'],
     ['arrows, nothing chosen', 'move the view'],
     ['?', 'this list'],
   ] as const;
@@ -28,7 +31,7 @@
   </dl>
   <p>
     Drag letters on the drawing or on the strip to slide them. Drag the ground to move the view;
-    the wheel zooms. Click any figure on the drawing to type it: 25.4/2 and 3/8in are understood.
+    the wheel zooms. Click any figure on the drawing to type it: 25.4/2 and 3/8in are understood. Double-click a drawn line to add a point.
   </p>
 </Modal>
 

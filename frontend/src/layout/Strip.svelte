@@ -22,6 +22,12 @@
   const turned = $derived(strip?.lines.filter((one) => !one.upright) ?? []);
   const gaps = $derived(chosen?.gaps);
 
+  const marks = $derived(
+    editor.scene?.measure?.guide === strip?.guide
+      ? (editor.scene?.measure?.stations ?? []).map((one) => (against ? length - one : one))
+      : [],
+  );
+
   // Figures that stay the same while a lettering slides: what hangs on them is not made anew.
   const length = $derived(strip?.length ?? 0);
   const against = $derived(strip?.against ?? false);
@@ -83,6 +89,12 @@
   let held: { id: string; x: number; base: Piece; way: number; moved: boolean } | undefined;
 
   function down(event: PointerEvent): void {
+    if (editor.tool === 'measure') {
+      const box = (event.currentTarget as Element).getBoundingClientRect();
+      const along = (event.clientX - box.left - left) / scale;
+      editor.mark(against ? length - along : along);
+      return;
+    }
     const target = (event.target as Element).closest('[data-lettering]');
     const id = target?.getAttribute('data-lettering');
     if (!id || event.button !== 0) return;
@@ -96,7 +108,7 @@
     if (!held || (!held.moved && event.clientX === held.x)) return;
     held.moved = true;
     const by = (held.way * (event.clientX - held.x)) / scale;
-    editor.slide({ lettering: held.id, by }, held.base, last);
+    editor.act({ act: 'slide-by', lettering: held.id, by }, held.base, last);
   }
 
   function up(event: PointerEvent): void {
@@ -139,6 +151,19 @@
         <path class="edge" d={`M${x(0)} ${RULER}H${x(length)}`} />
         <path class="guide" d={`M${x(0)} ${line}H${x(length)}`} />
 
+        {#each strip.bends as [from, to] (from)}
+          <path class="tight" d={`M${x(from)} ${line + 3}H${Math.max(x(to), x(from) + 3)}`}>
+            <title>bends more tightly here than the letters can follow</title>
+          </path>
+        {/each}
+        {#each strip.corners as corner (corner)}
+          <path class="corner" d={`M${x(corner)} ${RULER}V${line}M${x(corner) - 4} ${line + 6}l4 -6 4 6`}>
+            <title>corner</title>
+          </path>
+        {/each}
+        {#each marks as mark (mark)}
+          <path class="measured" d={`M${x(mark)} ${RULER - 8}V${line + 8}`} />
+        {/each}
         {#each strip.free as [from, to] (from)}
           {@const middle = (from + to) / 2}
           {#if scale * (to - from) > 84}
@@ -275,6 +300,24 @@
   .guide {
     stroke: var(--verdigris);
     stroke-dasharray: 14 3 2 3;
+  }
+
+  .corner,
+  .measured {
+    fill: none;
+    stroke: var(--ink-soft);
+    stroke-dasharray: 2 2;
+  }
+
+  .measured {
+    stroke: var(--verdigris);
+    stroke-dasharray: none;
+    stroke-width: 1.6px;
+  }
+
+  .tight {
+    stroke: var(--ochre);
+    stroke-width: 4px;
   }
 
   .line {
