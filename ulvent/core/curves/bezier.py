@@ -71,6 +71,11 @@ class BezierPath(Parametric):
     def segments(self) -> tuple[Segment, ...]:
         return self._segments
 
+    def locate(self, station: float) -> tuple[int, float]:
+        """The segment that holds a station, and the parameter on it."""
+        panel, t = self._parameters(np.array([station]))
+        return int(self._panels.which[panel[0]]), float(t[0])
+
     # -------------------------------------------------------------- evaluation
 
     def _positions(self, which: Integers, t: Floats) -> Complexes:
@@ -100,9 +105,9 @@ class BezierPath(Parametric):
         first, last = (int(which) for which in self._panels.which[panel])
         kept = list(self._segments[first : last + 1])
         if first == last:
-            return BezierPath([_between(kept[0], float(t[0]), float(t[1]))])
-        kept[0] = _between(kept[0], float(t[0]), 1.0)
-        kept[-1] = _between(kept[-1], 0.0, float(t[1]))
+            return BezierPath([part_of(kept[0], float(t[0]), float(t[1]))])
+        kept[0] = part_of(kept[0], float(t[0]), 1.0)
+        kept[-1] = part_of(kept[-1], 0.0, float(t[1]))
         return BezierPath(kept)
 
 
@@ -133,7 +138,7 @@ def _turned_back(segment: BezierSegment) -> BezierSegment:
     return type(segment)(*reversed(segment))
 
 
-def _between(segment: BezierSegment, begin: float, end: float) -> BezierSegment:
+def part_of(segment: BezierSegment, begin: float, end: float) -> BezierSegment:
     """The stretch of a segment from parameter `begin` to `end`, as a segment of its kind."""
     points = np.array(_complexes(segment))
     for share, keep_left in ((end, True), (begin / end if end else 0.0, False)):

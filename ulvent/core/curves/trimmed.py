@@ -35,6 +35,7 @@ _NEARBY = 6.0
 """What counts as nearby along the base, in distances of the parallel."""
 _STEPS = 1200
 _PROBES = 11
+_PROBES_A_DISTANCE = 4
 _SLACK = 1e-6
 """By how much, mm, a probe may be too near: rounding, not a loop."""
 _BISECTIONS = 48
@@ -329,7 +330,10 @@ class _Raw:
         """The stretch where all of it keeps its distance; cut where that changes inside."""
         if end - begin <= JOINT:
             return []
-        probes = begin + (end - begin) * (np.arange(_PROBES) + 0.5) / _PROBES
+        # Another branch of the base that comes too near does so over about the distance.
+        wanted = math.ceil(_PROBES_A_DISTANCE * (end - begin) / abs(self.distance))
+        count = min(max(_PROBES, wanted), _STEPS)
+        probes = begin + (end - begin) * (np.arange(count) + 0.5) / count
         good = self._keeps_away(probes)
         flips = np.flatnonzero(good[1:] != good[:-1])
         edges = self._bisected(probes[flips], probes[flips + 1], good[flips], self._keeps_away)

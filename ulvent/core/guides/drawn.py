@@ -109,11 +109,11 @@ def _fill(
             return
         toward_end = (chord + (into or 0j)) / 3.0
         toward_start = (-chord + (out or 0j)) / 3.0
-        found[first][1] = out if out is not None else _aimed(found, nodes, first, 1, toward_end)
-        found[last][0] = into if into is not None else _aimed(found, nodes, last, 0, toward_start)
+        found[first][1] = out if out is not None else _aimed(nodes[first], 1, toward_end)
+        found[last][0] = into if into is not None else _aimed(nodes[last], 0, toward_start)
         return
-    start_way = _way(found, nodes, first, 1)
-    end_way = _way(found, nodes, last, 0)
+    start_way = _way(nodes[first], 1)
+    end_way = _way(nodes[last], 0)
     after, before = smooth_handles(
         points[run],
         is_ring,
@@ -132,26 +132,18 @@ def _both_sharp(nodes: tuple[Node, ...], first: int, last: int) -> bool:
     return nodes[first].joint == "corner" and nodes[last].joint == "corner"
 
 
-def _way(
-    found: list[list[complex | None]], nodes: tuple[Node, ...], index: int, side: int
-) -> complex | None:
-    """The direction in which a handle on `side` must point, where one is set."""
-    own = found[index][side]
-    if own:
-        return own
-    other = found[index][1 - side]
-    return -other if other and nodes[index].joint != "corner" else None
+def _way(node: Node, side: int) -> complex | None:
+    """The direction in which a handle on `side`, 0 before and 1 after, must point, if any."""
+    handles = (_set(node.before), _set(node.after))
+    if handles[side]:
+        return handles[side]
+    other = handles[1 - side]
+    return -other if other and node.joint != "corner" else None
 
 
-def _aimed(
-    found: list[list[complex | None]],
-    nodes: tuple[Node, ...],
-    index: int,
-    side: int,
-    toward: complex,
-) -> complex:
-    """A handle of the length of `toward`, opposite the one that is set on the other side."""
-    way = _way(found, nodes, index, side)
+def _aimed(node: Node, side: int, toward: complex) -> complex:
+    """A handle as long as `toward`, in the direction that the other one gives, if it does."""
+    way = _way(node, side)
     return toward if way is None else way / abs(way) * abs(toward)
 
 

@@ -7,9 +7,9 @@ import math
 import numpy as np
 
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Point, QuadraticSegment, Segment
+from ulvent.core.curves.bezier import part_of
 from ulvent.core.errors import FieldProblem, PieceError
-from ulvent.core.guides.build import guide_curve
-from ulvent.core.guides.drawn import drawn_handles
+from ulvent.core.guides.drawn import drawn_handles, drawn_line
 from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe
 from ulvent.core.recipes import AnyGuide, DrawnGuide, Node
 from ulvent.core.tolerances import CORNER
@@ -58,33 +58,28 @@ def with_joint(guide: DrawnGuide, index: int, joint: str) -> DrawnGuide:
 
 
 def with_node_added(guide: DrawnGuide, near: Point) -> tuple[DrawnGuide, int]:
-    """The guide with a point more, on the line where it is nearest to a point of the piece."""
-    plain = guide.model_copy(
-        update={"seam": 0.0, "reverse": False, "part": None, "corners": "pass"}
+    """The guide with a point more, on the line where it is nearest to a point of the piece.
+
+    The line stays what it was: the stretch is split, with handles that say so.
+    """
+    line = drawn_line(guide.nodes, guide.closed)
+    station = float(line.nearest(np.array([to_recipe(guide, near)]))[0])
+    index, t = line.locate(station)
+    stretch = line.segments()[index]
+    assert not isinstance(stretch, ArcSegment), "a drawn line is of Beziers"
+    if isinstance(stretch, LineSegment):
+        added = Node(at=rounded_point(complex(*part_of(stretch, 0.0, t).end)), joint="corner")
+        nodes = (*guide.nodes[: index + 1], added, *guide.nodes[index + 1 :])
+        return guide.model_copy(update={"nodes": nodes}), index + 1
+    (a, b, c, d), (_, f, g, h) = (
+        [complex(*point) for point in part_of(stretch, *range_)] for range_ in ((0.0, t), (t, 1.0))
     )
-    curve = guide_curve(plain)
-    station = float(curve.nearest(np.array([near]))[0])
-    at_nodes = node_stations(guide, curve)
-    index = sum(1 for known in at_nodes if known <= station)
-    where = to_recipe(guide, _pair(curve.points(station)[0]))
-    nodes = (*guide.nodes[:index], Node(at=where), *guide.nodes[index:])
-    return guide.model_copy(update={"nodes": nodes}), index
-
-
-def node_stations(guide: DrawnGuide, curve: Curve) -> list[float]:
-    """Stations of the points on the guide's plain line, in order."""
-    places = np.array([to_piece(guide, node.at) for node in guide.nodes])
-    found: list[float] = []
-    reached = 0.0
-    # A line may pass a point twice: each is sought on what comes after the last.
-    for place in places[1:]:
-        rest = curve.section(reached, curve.length) if reached < curve.length - 1e-6 else curve
-        samples = np.linspace(0.0, rest.length, 4001)
-        away = np.hypot(*(rest.points(samples) - place).T)
-        first = int(np.flatnonzero(away <= away.min() + rest.length / 4000.0)[0])
-        reached += float(samples[first])
-        found.append(reached)
-    return [0.0, *found]
+    following = (index + 1) % len(guide.nodes)
+    guide = with_node(guide, index, after=rounded_point(b - a))
+    guide = with_node(guide, following, before=rounded_point(g - h))
+    added = Node(at=rounded_point(d), before=rounded_point(c - d), after=rounded_point(f - d))
+    nodes = (*guide.nodes[: index + 1], added, *guide.nodes[index + 1 :])
+    return guide.model_copy(update={"nodes": nodes}), index + 1
 
 
 def without_node(guide: DrawnGuide, index: int) -> DrawnGuide:
@@ -256,7 +251,3 @@ def _cubics(segment: Segment) -> list[tuple[complex, complex, complex, complex]]
         return [(a, a + 2.0 * (c - a) / 3.0, d + 2.0 * (c - d) / 3.0, d)]
     a, b, c, d = points
     return [(a, b, c, d)]
-
-
-def _pair(point: np.ndarray) -> Point:
-    return (float(point[0]), float(point[1]))
