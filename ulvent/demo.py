@@ -159,9 +159,9 @@ def pie_platter() -> Piece:
                 id="recipe",
                 guide="spiral",
                 text=(
-                    "Peel six russets, slice them thin · a cup of sugar, cinnamon, the juice of "
-                    "half a lemon · butter, flour and cold water for the crust · bake until the kitchen "
-                    "smells of autumn · share while warm"
+                    "Peel six russets, slice them thin · a cup of sugar, cinnamon, the "
+                    "juice of half a lemon · butter, flour and cold water for the crust · "
+                    "bake until the kitchen smells of autumn · share while warm"
                 ),
                 face="eb-garamond",
                 height=8.6,

@@ -234,12 +234,18 @@ class Live(WebTest):
 
     def test_a_slide_is_answered_with_where_the_lettering_comes_to_stand(self) -> None:
         with self.channel() as channel:
-            by = self.ask(channel, slide={"lettering": "name", "by": 10})
+            by = self.ask(channel, act={"act": "slide-by", "lettering": "name", "by": 10})
             after = self.ask(
-                channel, slide={"lettering": "name", "start": [0, -120], "end": [120, 0]}
+                channel,
+                act={
+                    "act": "slide-after",
+                    "lettering": "name",
+                    "start": [0, -120],
+                    "end": [120, 0],
+                },
             )
-        self.assertAlmostEqual(by["slid"]["at"], 10)
-        self.assertAlmostEqual(after["slid"]["at"], 188.496)
+        self.assertAlmostEqual(by["acted"]["letterings"][0]["at"], 10)
+        self.assertAlmostEqual(after["acted"]["letterings"][0]["at"], 188.496)
 
     def test_whatever_comes_is_answered_and_the_channel_lives_on(self) -> None:
         with self.channel() as channel:
@@ -248,8 +254,8 @@ class Live(WebTest):
                 self.assertTrue(json.loads(channel.receive_text())["problems"], text)
             wrong = self.ask(channel, piece=with_lettering(height=0))
             self.assertEqual(wrong["problems"][0]["field"], "letterings[0].height")
-            unknown = self.ask(channel, slide={"lettering": "none", "by": 1})
-            self.assertIsNone(unknown["slid"])
+            unknown = self.ask(channel, act={"act": "slide-by", "lettering": "none", "by": 1})
+            self.assertEqual(unknown["problems"][0]["field"], "lettering")
             self.assertEqual(len(self.ask(channel)["scene"]["letterings"]), 1)
 
     def test_without_the_channel_a_post_gives_the_same(self) -> None:

@@ -35,7 +35,8 @@ _NEARBY = 6.0
 """What counts as nearby along the base, in distances of the parallel."""
 _STEPS = 1200
 _PROBES = 11
-_PROBES_A_DISTANCE = 4
+_PROBES_A_DISTANCE = 16
+_MOST_PROBES = 4000
 _SLACK = 1e-6
 """By how much, mm, a probe may be too near: rounding, not a loop."""
 _BISECTIONS = 48
@@ -330,10 +331,12 @@ class _Raw:
         """The stretch where all of it keeps its distance; cut where that changes inside."""
         if end - begin <= JOINT:
             return []
-        # Another branch of the base that comes too near does so over about the distance.
+        # What another branch of the base takes away may be short: probes lie densely, and
+        # one close to either end.
         wanted = math.ceil(_PROBES_A_DISTANCE * (end - begin) / abs(self.distance))
-        count = min(max(_PROBES, wanted), _STEPS)
-        probes = begin + (end - begin) * (np.arange(count) + 0.5) / count
+        count = min(max(_PROBES, wanted), _MOST_PROBES)
+        inset = min(1e-3 * abs(self.distance), 0.01 * (end - begin))
+        probes = np.linspace(begin + inset, end - inset, count)
         good = self._keeps_away(probes)
         flips = np.flatnonzero(good[1:] != good[:-1])
         edges = self._bisected(probes[flips], probes[flips + 1], good[flips], self._keeps_away)
@@ -348,16 +351,19 @@ class _Raw:
     def _keeps_away(self, places: Floats) -> Booleans:
         """Whether the parallel's points are no nearer to the base than its distance."""
         _, points, _ = self.frames(places)
+        wanted = abs(self.distance) - _SLACK
+        if math.isinf(self.within):
+            feet = self.base.points(self.base.nearest(points))
+            clear: Booleans = np.hypot(*(feet - points).T) >= wanted
+            return clear
         stations, _ = self.station(places)
         samples, spread = self._base_samples
         half_step = self.base.length / _STEPS / 2.0
         away = np.hypot(*(points[:, None, :] - spread[None, :, :]).transpose(2, 0, 1))
-        if math.isfinite(self.within):
-            apart = np.abs(samples[None, :] - stations[:, None])
-            if self.base.closed:
-                apart = np.minimum(apart, self.base.length - apart)
-            away = np.where(apart <= self.within, away, np.inf)
-        wanted = abs(self.distance) - _SLACK
+        apart = np.abs(samples[None, :] - stations[:, None])
+        if self.base.closed:
+            apart = np.minimum(apart, self.base.length - apart)
+        away = np.where(apart <= self.within, away, np.inf)
         least = away.min(axis=1)
         stays: Booleans = least - half_step >= wanted
         unsure = ~stays & (least >= wanted)
