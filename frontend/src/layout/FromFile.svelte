@@ -62,14 +62,14 @@
     chosen = isChosen(one) ? chosen.filter((other) => !same(one, other)) : [...chosen, one];
   }
 
+  const edgesAlong = (outline: number): Edge[] =>
+    (found?.outlines[outline]?.edges ?? []).map((_, edge) => ({ outline, edge }));
+  const allChosen = (outline: number) => edgesAlong(outline).every(isChosen);
+
+  /** A whole outline more, or less. */
   function whole(one: Edge): void {
-    const edges = (found?.outlines[one.outline]?.edges ?? []).map((_, edge) => ({
-      outline: one.outline,
-      edge,
-    }));
-    const all = edges.every(isChosen);
     const rest = chosen.filter((other) => other.outline !== one.outline);
-    chosen = all ? rest : [...rest, ...edges];
+    chosen = allChosen(one.outline) ? rest : [...rest, ...edgesAlong(one.outline)];
   }
 
   /** The run of edges that goes on smoothly from the last chosen one. */
@@ -123,6 +123,7 @@
   secondaryButtonText="Cancel"
   primaryButtonDisabled={!chosen.length}
   hasForm
+  shouldSubmitOnEnter={false}
   on:click:button--secondary={onclose}
   on:close={onclose}
   on:submit={() => void take()}
@@ -198,10 +199,12 @@
         {#if run.length > 1 && run.length < edgesOf(found.outlines[last.outline])}
           <button type="button" onclick={takeRun}>the {run.length} that go on smoothly</button> ·
         {/if}
-        <button type="button" onclick={() => last && whole(last)}>
-          {found.outlines[last.outline]?.closed ? 'the whole way round' : 'the whole line'},
-          {figure(found.outlines[last.outline]?.length ?? 0)} mm
-        </button> ·
+        {#if !allChosen(last.outline)}
+          <button type="button" onclick={() => last && whole(last)}>
+            {found.outlines[last.outline]?.closed ? 'the whole way round' : 'the whole line'},
+            {figure(found.outlines[last.outline]?.length ?? 0)} mm
+          </button> ·
+        {/if}
       {/if}
       <button type="button" onclick={() => (chosen = [])}>none</button>
     {/if}

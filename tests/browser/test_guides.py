@@ -1,0 +1,279 @@
+"""Guides in the real interface: drawn, pulled, taken from files, kept in the drawer, deleted."""
+
+from __future__ import annotations
+
+import math
+import re
+import unittest
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+import numpy as np
+import shapely
+from playwright.sync_api import Page, expect
+
+from tests.browser.application import ApplicationTest
+from tests.formats import samples
+from tests.running import eventually
+from ulvent.core.layout import lay_out
+from ulvent.core.piece import parse_piece
+from ulvent.typecase import shipped_face
+
+BANNER = samples.svg(
+    '<path d="M10 40C60 10 120 15 200 40S330 70 390 36"/>'
+    '<path d="M16 100C62 68 122 72 202 100S326 130 384 98"/>',
+    "400mm",
+    "140mm",
+    400,
+    140,
+)
+
+
+class Guides(ApplicationTest):
+    def open_empty(self) -> tuple[Page, str]:
+        """A new piece on a disc, without guides."""
+        piece = {"ulvent": 1, "title": "Trial", "blank": {"kind": "disc", "diameter": 300}}
+        made = self.api("/api/pieces", "POST", {"piece": piece})
+        page = self.open(f"/pieces/{made['id']}")
+        expect(page.locator("main path.blank")).to_be_visible()
+        return page, str(made["id"])
+
+    def choose_from_gallery(self, page: Page, name: str) -> None:
+        page.get_by_role("button", name="all guides").click()
+        gallery = page.get_by_role("dialog", name="Add a guide")
+        gallery.get_by_role("button", name=name, exact=True).click()
+
+    def place_points(self, page: Page, points: list[tuple[int, int]]) -> None:
+        self.choose_from_gallery(page, "by points")
+        drawing = page.get_by_role("application")
+        for x, y in points:
+            drawing.click(position={"x": x, "y": y})
+        page.keyboard.press("Enter")
+        expect(page.locator("[data-grip='node:0']")).to_be_visible()
+
+    def add_lettering(self, page: Page, words: str) -> None:
+        page.get_by_role("button", name="lettering on this guide").first.click()
+        page.get_by_role("textbox", name="Words").fill(words)
+        page.keyboard.press("Enter")
+        expect(page.locator("main .lettering .letters path")).to_have_count(
+            len(words.replace(" ", ""))
+        )
+
+    def places(self, page: Page) -> np.ndarray:
+        """Where the letters are on the drawing: the last two figures of their matrices."""
+        return np.array(
+            page.locator("main .lettering .letters path").evaluate_all(
+                "all => all.map(one => one.transform.baseVal.consolidate().matrix)"
+                ".map(m => [m.e, m.f])"
+            )
+        )
+
+    def file(self, page: Page, data: bytes, name: str) -> None:
+        with TemporaryDirectory() as folder:
+            path = Path(folder) / name
+            path.write_bytes(data)
+            page.locator("input[type=file][accept*=svg]").set_input_files(path)
+            expect(
+                page.get_by_role("button", name="outline 1, edge 1", exact=True)
+            ).to_be_attached()
+
+    def press_edge(self, page: Page, outline: int, edge: int) -> None:
+        page.get_by_role("button", name=f"outline {outline}, edge {edge}", exact=True).press(
+            "Enter"
+        )
+
+    def test_draw_a_guide_put_lettering_on_it_and_pull_a_point(self) -> None:
+        page, piece = self.open_empty()
+        self.place_points(page, [(250, 330), (330, 250), (420, 300), (520, 240)])
+        self.add_lettering(page, "Quillmere")
+        self.wait_until_kept(page)
+        stored = self.stored(piece)
+        self.assertEqual(len(stored["guides"][0]["nodes"]), 4)
+        layout = lay_out(parse_piece(stored), shipped_face)
+        np.testing.assert_allclose(
+            self.places(page), layout.settings[0].matrices[:, :, 2] * [1, -1], atol=1e-4
+        )
+
+        page.get_by_role("button", name=re.compile("^Line")).click()
+        before = self.places(page)
+        self.drag(page, page.locator("[data-grip='node:1']"), 0, 40)
+        self.wait_until_kept(page)
+        moved = self.stored(piece)["guides"][0]["nodes"]
+        self.assertLess(moved[1]["at"][1], stored["guides"][0]["nodes"][1]["at"][1] - 10)
+        self.assertEqual(moved[2], stored["guides"][0]["nodes"][2])
+        self.assertGreater(np.abs(self.places(page) - before).max(), 3)
+
+        page.get_by_label("Up", exact=True).fill("12.5")
+        page.keyboard.press("Enter")
+
+        def stored_height() -> float:
+            guide = self.stored(piece)["guides"][0]
+            return float(guide["nodes"][1]["at"][1] + guide["centre"][1])
+
+        self.assertTrue(eventually(lambda: abs(stored_height() - 12.5) < 1e-3), stored_height())
+        page.get_by_role("radio", name="corner").check(force=True)
+        self.assertTrue(
+            eventually(lambda: self.stored(piece)["guides"][0]["nodes"][1]["joint"] == "corner")
+        )
+
+    def test_freehand_becomes_a_line_of_few_points(self) -> None:
+        page, piece = self.open_empty()
+        self.choose_from_gallery(page, "freehand")
+        box = page.get_by_role("application").bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 240, box["y"] + 300)
+        page.mouse.down()
+        for step in range(1, 80):
+            y = 300 - 60 * math.sin(step / 13)
+            page.mouse.move(box["x"] + 240 + 4 * step, box["y"] + y)
+        page.mouse.up()
+        expect(page.locator("[data-grip='node:0']")).to_be_visible()
+        self.wait_until_kept(page)
+        (guide,) = self.stored(piece)["guides"]
+        self.assertLess(len(guide["nodes"]), 20)
+
+    def test_a_dimension_of_a_spiral_and_its_other_figures(self) -> None:
+        page, piece = self.open_empty()
+        page.get_by_role("button", name="spiral", exact=True).click()
+        page.get_by_role("button", name=re.compile("^Outer diameter: ")).click()
+        page.locator("main").get_by_role("textbox", name="Outer diameter").fill("10 in")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="Outer diameter: 254 mm")).to_be_visible()
+        page.get_by_role("button", name="gain a turn").click()
+        expect(page.get_by_role("textbox", name="Gain a turn")).to_be_visible()
+        self.wait_until_kept(page)
+        (guide,) = self.stored(piece)["guides"]
+        self.assertIsNone(guide["outer"])
+        self.assertAlmostEqual(guide["gain"], (254 - guide["inner"]) / 2 / guide["turns"], places=5)
+
+    def test_four_edges_of_a_rounded_rectangle_from_a_file(self) -> None:
+        page, piece = self.open_empty()
+        self.choose_from_gallery(page, "from a file")
+        self.file(page, samples.ROUNDED, "lid.svg")
+        for edge in (1, 2, 3, 4):
+            self.press_edge(page, 1, edge)
+        expect(page.get_by_text("4 edges chosen")).to_be_visible()
+        page.get_by_role("button", name="Take as a guide").click()
+        expect(page.get_by_text("line from a file")).to_be_visible()
+        self.wait_until_kept(page)
+        curve = lay_out(parse_piece(self.stored(piece)), shipped_face).guides[0].curve
+        self.assertAlmostEqual(curve.length, 44 + 24 + 8 * math.pi, places=3)
+        self.add_lettering(page, "TIN LID")
+
+    def test_a_broken_file_is_refused_and_changes_nothing(self) -> None:
+        page, piece = self.open_empty()
+        self.choose_from_gallery(page, "from a file")
+        with TemporaryDirectory() as folder:
+            path = Path(folder) / "torn.svg"
+            path.write_bytes(samples.ROUNDED[:90])
+            page.locator("input[type=file][accept*=svg]").set_input_files(path)
+            expect(page.get_by_text("the file is not XML")).to_be_visible()
+        page.get_by_role("button", name="Cancel").click()
+        self.assertEqual(self.stored(piece)["guides"], [])
+
+    def test_the_middle_line_of_a_banner_from_a_file(self) -> None:
+        page, piece = self.open_empty()
+        for outline in (1, 2):
+            self.choose_from_gallery(page, "from a file")
+            self.file(page, BANNER, "banner.svg")
+            self.press_edge(page, outline, 1)
+            expect(page.get_by_text("1 edge chosen")).to_be_visible()
+            page.get_by_role("button", name="Take as a guide").click()
+            expect(page.get_by_role("button", name=re.compile("from banner.svg"))).to_have_count(
+                outline
+            )
+        self.choose_from_gallery(page, "middle line")
+        expect(page.get_by_role("button", name=re.compile("^Middle"))).to_be_visible()
+        self.wait_until_kept(page)
+        layout = lay_out(parse_piece(self.stored(piece)), shipped_face)
+        upper, lower, middle = (guide.curve for guide in layout.guides)
+        points = shapely.points(middle.points(np.linspace(0, middle.length, 200)))
+        to_upper, to_lower = (
+            shapely.distance(
+                points, shapely.LineString(edge.points(np.linspace(0, edge.length, 8000)))
+            )
+            for edge in (upper, lower)
+        )
+        self.assertLess(np.abs(to_upper - to_lower).max(), 0.01)
+
+    def test_saved_in_the_drawer_and_used_in_another_piece(self) -> None:
+        page, _ = self.open_barrel_head()
+        page.get_by_role("button", name=re.compile("^Rim")).click()
+        page.get_by_role("button", name="Save in the drawer").click()
+        page.get_by_role("textbox", name="Its name").fill("Quillmere rim")
+        page.get_by_role("button", name="Save", exact=True).click()
+        expect(page.get_by_role("textbox", name="Its name")).to_have_count(0)
+
+        page, piece = self.open_empty()
+        self.choose_from_gallery(page, "from the drawer")
+        page.get_by_role("searchbox").fill("rim quill")
+        found = page.get_by_role("button", name=re.compile("Quillmere rim"))
+        expect(page.locator(".card")).to_have_count(1)
+        found.click()
+        page.get_by_role("button", name="Use it at true size").click()
+        expect(page.get_by_role("button", name="Diameter of the guide: 240 mm")).to_be_visible()
+        self.wait_until_kept(page)
+        self.assertEqual(self.stored(piece)["guides"][0]["start"], 180)
+
+        self.choose_from_gallery(page, "from the drawer")
+        page.locator(".card", has_text="Quillmere rim").get_by_role("button", name="delete").click()
+        page.get_by_role("button", name="Bring it back").click()
+        expect(page.locator(".card", has_text="Quillmere rim")).to_have_count(1)
+
+    def test_a_deleted_guide_leaves_its_lettering_where_it_was(self) -> None:
+        page, piece = self.open_barrel_head()
+        before = self.places(page)
+        page.get_by_role("button", name=re.compile("^Rim")).click()
+        page.get_by_role("button", name="Delete this guide").click()
+        expect(page.get_by_text("Line of a deleted guide")).to_be_visible()
+        expect(page.locator("main path.guide")).to_have_count(0)
+        np.testing.assert_array_equal(self.places(page), before)
+        self.wait_until_kept(page)
+        self.assertTrue(self.stored(piece)["guides"][0]["removed"])
+        page.get_by_role("button", name="Bring it back").click()
+        expect(page.locator("main path.guide")).to_have_count(1)
+
+    def test_measured_on_the_drawing_and_copied(self) -> None:
+        page, _ = self.open_barrel_head()
+        page.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        page.get_by_role("button", name=re.compile("^Rim")).click()
+        page.keyboard.press("m")
+        box = page.get_by_role("application").bounding_box()
+        assert box is not None
+        middle = (box["width"] / 2, box["height"] / 2)
+        drawing = page.get_by_role("application")
+        drawing.click(position={"x": middle[0], "y": middle[1] - 180})
+        drawing.click(position={"x": middle[0] + 180, "y": middle[1]})
+        expect(page.get_by_text("chord")).to_be_visible()
+        page.keyboard.press("c")
+        expect(page.get_by_role("button", name="copied")).to_be_visible()
+        copied = page.evaluate("navigator.clipboard.readText()")
+        found = re.search(r"length ([\d.]+) mm; chord ([\d.]+) mm; radius ([\d.]+) mm", copied)
+        assert found is not None, copied
+        length, chord, radius = (float(figure) for figure in found.groups())
+        self.assertAlmostEqual(radius, 120, places=2)
+        self.assertAlmostEqual(chord, 2 * radius * math.sin(length / radius / 2), places=2)
+
+    def test_the_start_is_dragged_without_breaking_the_ring_open(self) -> None:
+        page, piece = self.open_barrel_head()
+        page.get_by_role("button", name=re.compile("^Rim")).click()
+        self.drag(page, page.locator("[data-grip='start']"), 170, 174)
+        self.wait_until_kept(page)
+        start = self.stored(piece)["guides"][0]["start"]
+        self.assertAlmostEqual(start, 270, delta=4)
+
+    def test_another_blank_with_a_sheet(self) -> None:
+        page, piece = self.open_empty()
+        page.get_by_role("button", name=re.compile("^Disc")).click()
+        page.get_by_label("It is", exact=True).select_option("tag")
+        expect(page.get_by_role("button", name="Width of the blank: 90 mm")).to_be_visible()
+        page.get_by_label("It lies on a sheet").select_option("A4")
+        expect(page.locator("main rect.sheet")).to_be_visible()
+        self.wait_until_kept(page)
+        stored = self.stored(piece)
+        self.assertEqual(stored["blank"]["kind"], "tag")
+        self.assertEqual(stored["sheet"], {"width": 297, "height": 210})
+
+
+if __name__ == "__main__":
+    unittest.main()
