@@ -31,7 +31,8 @@ def with_guides(*guides: dict[str, Any]) -> dict[str, Any]:
 
 
 def done(piece: Piece | dict[str, Any], **act: Any) -> Piece:
-    after = perform(ACT.validate_python(act), laid(piece))
+    before = piece if isinstance(piece, Piece) else parse_piece(piece)
+    after = perform(ACT.validate_python(act), before)
     return parse_piece(after.model_dump(mode="json"))
 
 
@@ -39,14 +40,14 @@ class Pulling(unittest.TestCase):
     def test_every_grip_of_every_kind_can_be_pulled(self) -> None:
         for name, recipe in zoo.RECIPES.items():
             piece = parse_piece(with_guides({"id": "g", **recipe, "part": None}))
-            for grip in grips(laid(piece).guides[0]):
+            for grip in grips(laid(piece).guides[0], node=1):
                 with self.subTest(f"{name} {grip.name}"):
                     end = (grip.at[0] + 3.0, grip.at[1] + 2.0)
                     after = done(
                         piece, act="pull", guide="g", grip=grip.name, start=grip.at, end=end
                     )
                     moved = next(
-                        one for one in grips(laid(after).guides[0]) if one.name == grip.name
+                        one for one in grips(laid(after).guides[0], node=1) if one.name == grip.name
                     )
                     if grip.kind in ("centre", "point", "handle"):
                         np.testing.assert_allclose(moved.at, end, atol=2e-3)

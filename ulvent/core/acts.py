@@ -14,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ulvent.core.curves.freehand import fitted_nodes
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.grips import pulled
+from ulvent.core.guides import guide_curves
 from ulvent.core.guides.frame import to_recipe
 from ulvent.core.guides.nodes import (
     closed_up,
@@ -26,7 +27,6 @@ from ulvent.core.guides.nodes import (
     without_node,
 )
 from ulvent.core.guides.sizes import given_as
-from ulvent.core.layout import Layout
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Guide, Node
 from ulvent.core.slide import slid_after, slid_along
@@ -208,17 +208,16 @@ Act = Annotated[
 ]
 
 
-def perform(act: Act, layout: Layout) -> Piece:
-    """The piece of `layout` after an act.
+def perform(act: Act, piece: Piece) -> Piece:
+    """The piece after an act.
 
     Raises
     ------
     PieceError
         When the act names what is not there, or cannot be done.
     """
-    piece = layout.piece
     if isinstance(act, SlideBy | SlideAfter):
-        return _slid(act, layout)
+        return _slid(act, piece)
     if isinstance(act, RemoveLettering):
         letterings = tuple(one for one in piece.letterings if one.id != act.lettering)
         return without_orphans(piece.model_copy(update={"letterings": letterings}))
@@ -233,31 +232,30 @@ def perform(act: Act, layout: Layout) -> Piece:
         return _without_guide(piece, guide)
     if isinstance(act, Join):
         return _with_joined(piece, _drawn(guide), act.other)
-    changed = _changed(act, guide, layout)
+    changed = _changed(act, guide, piece)
     guides: list[AnyGuide] = []
     for one in piece.guides:
         guides.extend(changed if one.id == guide.id else [one])
     return _with_guides(piece, guides)
 
 
-def _changed(act: Act, guide: AnyGuide, layout: Layout) -> list[AnyGuide]:
+def _changed(act: Act, guide: AnyGuide, piece: Piece) -> list[AnyGuide]:
     """What a guide becomes: mostly one guide, two where it is split."""
     if isinstance(act, Pull):
-        return [pulled(layout, guide.id, act.grip, act.start, act.end)]
+        return [pulled(piece, guide, act.grip, act.start, act.end)]
     if isinstance(act, RestoreGuide):
         return [guide.model_copy(update={"removed": False, "hidden": False})]
     if isinstance(act, GiveAs):
         return [given_as(guide, act.figures)]
     if isinstance(act, MakeDrawn):
-        curve = next(one.curve for one in layout.guides if one.recipe.id == guide.id)
-        return [drawn_from(guide, curve)]
+        return [drawn_from(guide, guide_curves(piece.guides)[guide.id])]
     if isinstance(act, PlaceNode) and isinstance(guide, ArcThroughGuide):
         points = [*guide.points]
         if act.index >= len(points):
             raise _wrong("index", "there is no such point")
         points[act.index] = to_recipe(guide, act.at)
         return [guide.model_copy(update={"points": tuple(points)})]
-    return _redrawn(act, _drawn(guide), layout.piece)
+    return _redrawn(act, _drawn(guide), piece)
 
 
 def _redrawn(act: Act, drawn: DrawnGuide, piece: Piece) -> list[AnyGuide]:
@@ -289,12 +287,11 @@ def unused_id(stem: str, piece: Piece) -> str:
     return f"{stem}-{number}"
 
 
-def _slid(act: SlideBy | SlideAfter, layout: Layout) -> Piece:
-    piece = layout.piece
+def _slid(act: SlideBy | SlideAfter, piece: Piece) -> Piece:
     lettering = next((one for one in piece.letterings if one.id == act.lettering), None)
     if lettering is None:
         raise _wrong("lettering", f"there is no lettering “{act.lettering}”")
-    guide = next(one.curve for one in layout.guides if one.recipe.id == lettering.guide)
+    guide = guide_curves(piece.guides)[lettering.guide]
     if isinstance(act, SlideBy):
         slid = slid_along(lettering, guide, act.by)
     else:

@@ -8,18 +8,19 @@ from __future__ import annotations
 
 import cmath
 import math
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from pydantic import BaseModel
 
 from ulvent.core.curves import Curve
 from ulvent.core.errors import FieldProblem, PieceError
-from ulvent.core.guides import guide_curve
+from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.drawn import drawn_handles
 from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe_vector
 from ulvent.core.guides.nodes import with_handle, with_node
-from ulvent.core.layout import LaidGuide, Layout
+from ulvent.core.layout import LaidGuide
+from ulvent.core.piece import Piece
 from ulvent.core.recipes import (
     AnyGuide,
     ArcThroughGuide,
@@ -37,7 +38,8 @@ _OUTSIDE = 1.12
 _DECIMALS = 3
 
 
-class Grip(BaseModel):
+@dataclass(frozen=True)
+class Grip:
     """A place to take hold of a guide.
 
     name
@@ -53,8 +55,8 @@ class Grip(BaseModel):
     label: str = ""
 
 
-def grips(guide: LaidGuide) -> list[Grip]:
-    """The grips of a guide, in the piece, mm."""
+def grips(guide: LaidGuide, node: int | None = None) -> list[Grip]:
+    """The grips of a guide, in the piece, mm; handles only of `node` and its neighbours."""
     recipe, curve = guide.recipe, guide.curve
     found: list[Grip] = []
     if curve.closed:
@@ -79,7 +81,7 @@ def grips(guide: LaidGuide) -> list[Grip]:
                 Grip(name=f"point:{index}", kind="point", at=where, index=index, label=label)
             )
     if isinstance(recipe, DrawnGuide):
-        found.extend(_nodes(recipe))
+        found.extend(_nodes(recipe, node))
     return found
 
 
@@ -100,61 +102,57 @@ def _turning(recipe: AnyGuide, curve: Curve) -> list[Grip]:
     return found
 
 
-def _nodes(recipe: DrawnGuide) -> list[Grip]:
+def _nodes(recipe: DrawnGuide, chosen: int | None) -> list[Grip]:
     found: list[Grip] = []
     handles = drawn_handles(recipe.nodes, recipe.closed)
     last = len(recipe.nodes) - 1
     for index, (node, (before, after)) in enumerate(zip(recipe.nodes, handles, strict=True)):
-        label = f"point {index + 1}"
-        where = to_piece(recipe, node.at)
-        found.append(Grip(name=f"node:{index}", kind="point", at=where, index=index, label=label))
+        at = complex(*node.at)
+        found.append(_grip(recipe, f"node:{index}", "point", at, index, f"point {index + 1}"))
+        if chosen is None or min(abs(index - chosen), last + 1 - abs(index - chosen)) > 1:
+            continue
         for side, handle in (("before", before), ("after", after)):
             outer = not recipe.closed and index == (0 if side == "before" else last)
             if handle and not outer:
-                tip = complex(*node.at) + handle
-                found.append(
-                    Grip(
-                        name=f"{side}:{index}",
-                        kind="handle",
-                        at=to_piece(recipe, (tip.real, tip.imag)),
-                        index=index,
-                        label=f"handle {side} point {index + 1}",
-                    )
-                )
+                label = f"handle {side} point {index + 1}"
+                found.append(_grip(recipe, f"{side}:{index}", "handle", at + handle, index, label))
     return found
 
 
-def pulled(layout: Layout, guide_id: str, grip: str, start: Point, end: Point) -> AnyGuide:
-    """The guide after its grip was pulled from `start` to `end`, mm.
+def _grip(
+    recipe: DrawnGuide, name: str, kind: GripKind, at: complex, index: int, label: str
+) -> Grip:
+    return Grip(name, kind, to_piece(recipe, (at.real, at.imag)), index, label)
+
+
+def pulled(piece: Piece, recipe: AnyGuide, grip: str, start: Point, end: Point) -> AnyGuide:
+    """A guide of `piece` after its grip was pulled from `start` to `end`, mm.
 
     Raises
     ------
     PieceError
         When there is no such grip.
     """
-    laid = next((one for one in layout.guides if one.recipe.id == guide_id), None)
-    if laid is None:
-        raise PieceError([FieldProblem("guide", f"there is no guide “{guide_id}”")])
-    recipe = laid.recipe
-    others = {one.recipe.id: one.curve for one in layout.guides}
     name, _, number = grip.partition(":")
     index = int(number) if number.isdigit() else -1
     by = complex(*end) - complex(*start)
+    if isinstance(recipe, DrawnGuide) and name in _OF_NODES and 0 <= index < len(recipe.nodes):
+        return _node_pulled(recipe, name, index, start, end)
     if name in ("centre", "whole") and not isinstance(recipe, ParallelGuide | BetweenGuide):
         moved = complex(*recipe.centre) + by
         return recipe.model_copy(update={"centre": _tidy(moved)})
-    if name == "start" and laid.curve.closed:
-        return _started(recipe, others, end)
+    if name == "start":
+        return _started(recipe, _bases(piece, recipe), end)
     if name == "part" and recipe.part is not None and index in (0, 1):
-        return _parted(recipe, others, index, end)
+        return _parted(recipe, _bases(piece, recipe), index, end)
     if name == "turn":
         centre = complex(*recipe.centre)
+        if centre in (complex(*start), complex(*end)):
+            return recipe
         turn = math.degrees(cmath.phase((complex(*end) - centre) / (complex(*start) - centre)))
         return recipe.model_copy(update={"turned": round(recipe.turned + turn, _DECIMALS)})
     if name == "size":
         return _scaled(recipe, start, end)
-    if isinstance(recipe, DrawnGuide) and 0 <= index < len(recipe.nodes):
-        return _node_pulled(recipe, name, index, start, end)
     if isinstance(recipe, ArcThroughGuide) and name == "point" and 0 <= index < len(recipe.points):
         points = [*recipe.points]
         points[index] = rounded_point(
@@ -162,10 +160,24 @@ def pulled(layout: Layout, guide_id: str, grip: str, start: Point, end: Point) -
         )
         return recipe.model_copy(update={"points": tuple(points)})
     if isinstance(recipe, ParallelGuide) and name in ("distance", "whole"):
-        return _away(recipe, others[recipe.guide], end)
+        return _away(recipe, _bases(piece, recipe)[recipe.guide], end)
     if isinstance(recipe, BetweenGuide) and name in ("distance", "whole"):
-        return _between(recipe, others, end)
-    raise PieceError([FieldProblem("grip", f"“{guide_id}” has no grip “{grip}”")])
+        return _between(recipe, _bases(piece, recipe), end)
+    raise PieceError([FieldProblem("grip", f"“{recipe.id}” has no grip “{grip}”")])
+
+
+_OF_NODES = ("node", "before", "after")
+
+
+def _bases(piece: Piece, recipe: AnyGuide) -> dict[str, Curve]:
+    """The curves that a guide is made from; only those are made."""
+    needed: list[AnyGuide] = []
+    wanted = [*recipe.leans_on]
+    while wanted:
+        guide = piece.guide(wanted.pop())
+        needed.append(guide)
+        wanted.extend(guide.leans_on)
+    return guide_curves(tuple(dict.fromkeys(needed)))
 
 
 def _started(recipe: AnyGuide, others: dict[str, Curve], end: Point) -> AnyGuide:
@@ -174,6 +186,8 @@ def _started(recipe: AnyGuide, others: dict[str, Curve], end: Point) -> AnyGuide
         angle = math.degrees(cmath.phase(away)) - recipe.turned
         return recipe.model_copy(update={"start": round(angle % 360.0, _DECIMALS), "seam": 0.0})
     plain = guide_curve(recipe.model_copy(update=_PLAIN), others)
+    if not plain.closed:
+        raise PieceError([FieldProblem("grip", "an open guide has no start to pull")])
     station = float(plain.nearest(np.array([end]))[0])
     return recipe.model_copy(update={"seam": round(station, _DECIMALS)})
 

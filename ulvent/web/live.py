@@ -39,6 +39,8 @@ class LiveRequest(BaseModel):
         the lettering or guide whose strip is shown
     act
         with its points in mm, y down as the screen has it
+    node
+        the chosen point of the chosen guide
     marks
         stations, or points beside it, at which the chosen guide is measured
     """
@@ -48,6 +50,7 @@ class LiveRequest(BaseModel):
     chosen: str | None = None
     act: Act | None = None
     marks: tuple[float | Point, ...] = ()
+    node: int | None = None
 
 
 class LiveAnswer(BaseModel):
@@ -76,13 +79,15 @@ def answer(request: LiveRequest, sent: set[str]) -> LiveAnswer:
     """Lay out a request's piece. Names of outlines are added to `sent`."""
     acted: Piece | None = None
     try:
-        layout = lay_out(parse_piece(request.piece), shipped_face)
+        piece = parse_piece(request.piece)
         if request.act:
-            acted = parse_piece(perform(upright(request.act), layout).model_dump(mode="json"))
-            layout = lay_out(acted, shipped_face)
+            # What an act makes is held against the document's rules like what is typed.
+            piece = parse_piece(perform(upright(request.act), piece).model_dump(mode="json"))
+            acted = piece
+        layout = lay_out(piece, shipped_face)
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen, marks)
+        found = paint(layout, request.chosen, marks, request.node)
     except PieceError as error:
         return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
     sent.update(shapes)

@@ -8,6 +8,7 @@ while a person drags is matrices.
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from functools import lru_cache
 from statistics import median
 from typing import Literal
@@ -183,8 +184,14 @@ _OVERLAP = 0.05
 _LARGEST_SHARE = 3.0
 
 
-def paint(layout: Layout, chosen: str | None, marks: tuple[Mark, ...] = ()) -> Scene:
-    """The scene of a layout; `chosen` is the lettering or guide whose strip is shown."""
+def paint(
+    layout: Layout, chosen: str | None, marks: tuple[Mark, ...] = (), node: int | None = None
+) -> Scene:
+    """The scene of a layout.
+
+    `chosen` is the lettering or guide whose strip is shown, and `node` the chosen point of
+    a chosen guide, whose handles are shown.
+    """
     strip_guide, against = _chosen_guide(layout, chosen)
     held = strip_guide if strip_guide and strip_guide.recipe.id == chosen else None
     return Scene(
@@ -195,7 +202,7 @@ def paint(layout: Layout, chosen: str | None, marks: tuple[Mark, ...] = ()) -> S
         guides=[_guide(guide) for guide in layout.guides],
         letterings=[_lettering(setting) for setting in layout.settings],
         dimensions=[_dimension_down(found) for found in dimensions(layout)],
-        grips=[_grip_down(grip) for grip in grips(held)] if held else [],
+        grips=[_grip_down(grip) for grip in grips(held, node)] if held else [],
         measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
         strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
         findings=prove(layout),
@@ -250,7 +257,7 @@ def _measured(found: Measured) -> SceneMeasure:
 
 
 def _grip_down(grip: Grip) -> Grip:
-    return grip.model_copy(update={"at": (grip.at[0], -grip.at[1])})
+    return replace(grip, at=(grip.at[0], -grip.at[1]))
 
 
 def new_shapes(layout: Layout, known: set[str]) -> dict[str, str]:

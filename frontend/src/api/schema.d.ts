@@ -328,7 +328,9 @@ export interface paths {
         put?: never;
         /**
          * Show
-         * @description The outlines of a file; the body is the file as it is. Nothing is kept.
+         * @description The outlines of a file, the middle of their box at the origin; nothing is kept.
+         *
+         *     The body is the file as it is.
          */
         post: operations["show_api_outlines__format__post"];
         delete?: never;
@@ -1840,6 +1842,8 @@ export interface components {
          *         the lettering or guide whose strip is shown
          *     act
          *         with its points in mm, y down as the screen has it
+         *     node
+         *         the chosen point of the chosen guide
          *     marks
          *         stations, or points beside it, at which the chosen guide is measured
          */
@@ -1862,6 +1866,8 @@ export interface components {
                 number,
                 number
             ])[];
+            /** Node */
+            node?: number | null;
         };
         /**
          * MakeDrawn

@@ -37,11 +37,14 @@ export type Conflict = { current: number; kept: number | null };
 
 const PAUSE_MS = 900;
 const RETRY_MS = 2000;
+const SKIPPED = 3;
 
 export class Editor {
   readonly id: string;
   piece = $state.raw<Piece>()!;
   scene = $state.raw<Scene>();
+  /** The scene for what stands round the drawing: while something is pulled, every third one. */
+  around = $state.raw<Scene>();
   shapes = new SvelteMap<string, string>();
   chosen = $state.raw<Chosen>();
   kept = $state<Kept>('kept');
@@ -55,8 +58,7 @@ export class Editor {
   tool = $state<Tool>('choose');
   /** Whether something is being pulled about right now. */
   holding = $state(false);
-  /** The chosen point of the chosen guide. */
-  node = $state<number>();
+  #node = $state<number>();
   /** Where the chosen guide is measured: stations, or points of the drawing. */
   marks = $state.raw<(number | [number, number])[]>([]);
 
@@ -91,7 +93,7 @@ export class Editor {
 
   choose(chosen: Chosen | undefined): void {
     this.chosen = chosen;
-    this.node = undefined;
+    this.#node = undefined;
     this.marks = [];
     this.#ask();
   }
@@ -106,6 +108,17 @@ export class Editor {
   get guide(): Guide | undefined {
     const id = this.chosen?.kind === 'guide' ? this.chosen.id : this.lettering?.guide;
     return this.piece.guides.find((one) => one.id === id);
+  }
+
+  /** The chosen point of the chosen guide; its handles come with the next answer. */
+  get node(): number | undefined {
+    return this.#node;
+  }
+
+  set node(index: number | undefined) {
+    if (index === this.#node) return;
+    this.#node = index;
+    this.#ask();
   }
 
   /** A place at which the guide is measured: the last two count. */
@@ -214,7 +227,7 @@ export class Editor {
     if (chosen.kind === 'lettering') this.act({ act: 'remove-lettering', lettering: chosen.id });
     else if (chosen.kind === 'guide') this.act({ act: 'remove-guide', guide: chosen.id });
     this.chosen = undefined;
-    this.node = undefined;
+    this.#node = undefined;
   }
 
   // ------------------------------------------------------------------- keeping
@@ -342,6 +355,7 @@ export class Editor {
       piece: asDocument(base ?? this.piece),
       chosen: chosen && chosen.kind !== 'blank' ? chosen.id : null,
       marks: this.marks,
+      node: this.#node ?? null,
       ...(act ? { act } : {}),
     });
   }
@@ -354,10 +368,16 @@ export class Editor {
       this.piece = { ...this.piece, guides: acted.guides, letterings: acted.letterings };
       this.#followNew(acted);
     }
-    if (answer.scene) this.scene = answer.scene;
+    if (answer.scene) {
+      this.scene = answer.scene;
+      this.#skipped = this.holding ? (this.#skipped + 1) % SKIPPED : 0;
+      if (!this.#skipped) this.around = answer.scene;
+    }
     const settled = !this.#unfinished && this.#channel.idle && !this.problems.length;
     if (settled && (this.kept === 'changed' || this.kept === 'wrong')) void this.finish();
   }
+
+  #skipped = 0;
 
   /** A guide that was drawn is chosen once it is there. */
   #awaited: string | undefined;

@@ -23,7 +23,7 @@
 
   /** A guide's own outline, as large as its picture. */
   function picture(guide: Guide): { box: string; path: string } | undefined {
-    const found = editor.scene?.guides.find((one) => one.id === guide.id);
+    const found = editor.around?.guides.find((one) => one.id === guide.id);
     if (!found) return undefined;
     const [x0, y0, x1, y1] = found.bounds;
     const size = Math.max(x1 - x0, y1 - y0) || 1;
@@ -41,14 +41,14 @@
   const present = $derived(guides.filter((one) => !one.removed));
 
   const blankBox = $derived.by(() => {
-    const [x0, y0, x1, y1] = editor.scene?.blank_bounds ?? [0, 0, 1, 1];
+    const [x0, y0, x1, y1] = editor.around?.blank_bounds ?? [0, 0, 1, 1];
     const size = 1.1 * Math.max(x1 - x0, y1 - y0, 1);
     return `${(x0 + x1 - size) / 2} ${(y0 + y1 - size) / 2} ${size} ${size}`;
   });
 
   /** How large a new guide is: as the blank asks, or 200 mm. */
   const size = $derived.by(() => {
-    const box = editor.scene?.blank.length ? editor.scene.blank_bounds : undefined;
+    const box = editor.around?.blank.length ? editor.around.blank_bounds : undefined;
     return box ? Math.min(box[2] - box[0], box[3] - box[1]) : 200;
   });
 
@@ -97,7 +97,7 @@
     onclick={() => editor.choose({ kind: 'blank' })}
   >
     <svg class="picture" viewBox={blankBox} aria-hidden="true">
-      <path class="disc" d={editor.scene?.blank.join('') ?? ''} />
+      <path class="disc" d={editor.around?.blank.join('') ?? ''} />
     </svg>
     <span>{editor.piece.blank ? blankWords(editor.piece.blank) : 'no blank'}</span>
   </button>
@@ -133,7 +133,7 @@
       {/if}
       <ul>
         {#each letteringsOf(guide) as lettering (lettering.id)}
-          {@const found = editor.scene?.findings.filter((one) => one.lettering === lettering.id)}
+          {@const found = editor.around?.findings.filter((one) => one.lettering === lettering.id)}
           <li>
             <button
               class="lettering"

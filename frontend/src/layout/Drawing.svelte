@@ -203,6 +203,7 @@
     tabindex="0"
     class:panning={held?.kind === 'view'}
     class:tool={editor.tool !== 'choose'}
+    class:pulled={editor.holding}
     onpointerdown={down}
     onpointermove={move}
     onpointerup={up}
@@ -389,6 +390,11 @@
     fill: none;
     stroke: var(--ink);
     stroke-width: 1.4px;
+  }
+
+  /* What is pulled has the pointer: nothing else needs to be found under it on every move. */
+  svg.pulled * {
+    pointer-events: none;
   }
 
   svg.tool {

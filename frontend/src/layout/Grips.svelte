@@ -19,17 +19,7 @@
   const NODES = /^(node|point):/;
 
   const guide = $derived(editor.chosen?.kind === 'guide' ? editor.guide : undefined);
-  const count = $derived(guide?.kind === 'drawn' ? guide.nodes.length : 0);
-
-  /** Handles are shown for the chosen point and its neighbours. */
-  const shown = $derived(
-    (guide ? (editor.scene?.grips ?? []) : []).filter((grip) => {
-      if (grip.kind !== 'handle') return true;
-      if (editor.node === undefined) return false;
-      const away = Math.abs((grip.index ?? -1) - editor.node);
-      return away <= 1 || away === count - 1;
-    }),
-  );
+  const shown = $derived(guide ? (editor.scene?.grips ?? []) : []);
   const stems = $derived(
     shown
       .filter((grip) => grip.kind === 'handle')
@@ -87,7 +77,7 @@
   }
 </script>
 
-<svg>
+<svg class:pulled={editor.holding}>
   <path class="stem" d={stems} />
   {#each shown as grip (grip.name)}
     {@const at = view.toScreen(grip.at)}
@@ -125,6 +115,10 @@
   g {
     cursor: move;
     pointer-events: all;
+  }
+
+  svg.pulled g {
+    pointer-events: none;
   }
 
   circle {

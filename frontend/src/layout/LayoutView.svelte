@@ -102,7 +102,7 @@
   }
 
   const spoken = $derived.by(() => {
-    const lettering = editor.scene?.letterings.find((one) => one.id === editor.lettering?.id);
+    const lettering = editor.around?.letterings.find((one) => one.id === editor.lettering?.id);
     if (!lettering) return '';
     return lettering.room < 0
       ? `Overflows by ${figure(-lettering.room)} millimetres`

@@ -10,7 +10,7 @@
   let { editor, lettering }: { editor: Editor; lettering: Lettering } = $props();
 
   const guide = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
-  const scene = $derived(editor.scene?.guides.find((one) => one.id === lettering.guide));
+  const scene = $derived(editor.around?.guides.find((one) => one.id === lettering.guide));
   const set = (changed: Partial<Lettering>) => {
     editor.changeLettering(lettering.id, changed);
     void editor.finish();

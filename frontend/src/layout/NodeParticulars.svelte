@@ -15,7 +15,7 @@
 
   /** Where the point lies in the piece, as the core says; the screen has y down. */
   const at = $derived(
-    editor.scene?.grips.find((one) => one.index === index && one.kind === 'point')?.at,
+    editor.around?.grips.find((one) => one.index === index && one.kind === 'point')?.at,
   );
   const node = $derived(guide.kind === 'drawn' ? guide.nodes[index] : undefined);
   const joint = $derived(

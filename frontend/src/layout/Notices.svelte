@@ -4,7 +4,7 @@
 
   let { editor }: { editor: Editor } = $props();
 
-  const faults = $derived(editor.scene?.findings ?? []);
+  const faults = $derived(editor.around?.findings ?? []);
 
   const wordsOf = (id: string) =>
     editor.piece.letterings.find((one) => one.id === id)?.text.slice(0, 40) ?? id;
@@ -38,7 +38,7 @@
     />
   {/if}
   {#each faults as fault (fault.kind + fault.lettering)}
-    <div class="fault" role="status">
+    <div class="fault" class:warning={fault.severity === 'warning'} role="status">
       <button class="quiet" onclick={() => editor.choose({ kind: 'lettering', id: fault.lettering })}>
         {wordsOf(fault.lettering)}
       </button>
@@ -73,5 +73,10 @@
     background: var(--sheet);
     font-size: 13px;
     line-height: 18px;
+  }
+
+  .fault.warning {
+    border-left-color: var(--ochre);
+    color: var(--ink-soft);
   }
 </style>

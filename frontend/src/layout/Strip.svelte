@@ -15,7 +15,7 @@
   let width = $state(0);
   let height = $state(0);
 
-  const strip = $derived(editor.scene?.strip ?? undefined);
+  const strip = $derived(editor.around?.strip ?? undefined);
   const guide = $derived(editor.piece.guides.find((one) => one.id === strip?.guide));
   const chosen = $derived(strip?.lines.find((one) => one.id === editor.lettering?.id));
   const upright = $derived(strip?.lines.filter((one) => one.upright) ?? []);
@@ -23,8 +23,8 @@
   const gaps = $derived(chosen?.gaps);
 
   const marks = $derived(
-    editor.scene?.measure?.guide === strip?.guide
-      ? (editor.scene?.measure?.stations ?? []).map((one) => (against ? length - one : one))
+    editor.around?.measure?.guide === strip?.guide
+      ? (editor.around?.measure?.stations ?? []).map((one) => (against ? length - one : one))
       : [],
   );
 
@@ -76,7 +76,7 @@
     return { path, labels };
   });
 
-  const namesOf = (id: string) => editor.scene?.letterings.find((one) => one.id === id);
+  const namesOf = (id: string) => editor.around?.letterings.find((one) => one.id === id);
   const linePlace = (one: StripLine) =>
     one.upright
       ? `matrix(${scale} 0 0 ${scale} ${left} ${line})`
@@ -231,7 +231,7 @@
           <text class="seam" x={x(length) + 6} y={line + 4}>seam</text>
         {/if}
       </svg>
-    {:else if editor.scene}
+    {:else if editor.around}
       <p>No guide yet: add one at the left, and it is pulled straight here.</p>
     {/if}
   </div>

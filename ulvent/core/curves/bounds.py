@@ -11,8 +11,8 @@ from ulvent.core.curves.curve import Curve
 Bounds = tuple[float, float, float, float]
 """Least x, least y, greatest x, greatest y, mm."""
 
-_SAMPLES = 1025
-_ROUNDS = 6
+_SAMPLES = 401
+_ROUNDS = 4
 
 
 @lru_cache(maxsize=512)

@@ -16,7 +16,7 @@ Complexes = NDArray[np.complex128]
 
 _ROUNDS = 12
 _NUDGE = 1e-6
-_SETTLED = 1e-10
+_SETTLED = 1e-9
 _LARGEST_STEP = 0.5
 
 
@@ -82,19 +82,23 @@ class _Solver:
         return best
 
     def _slopes(self, directions: Floats, miss: Floats) -> Floats:
-        """The Jacobian; each miss depends on three neighbouring directions."""
+        """The Jacobian; each miss depends on three neighbouring directions.
+
+        Every third direction is nudged at once: no two of them share a miss.
+        """
         count = len(directions)
         slopes = np.zeros((count, count))
         colours = 3 if not self._closed or count % 3 == 0 else count
         for colour in range(colours):
-            nudged = directions.copy()
             mine = np.arange(colour, count, colours)
+            nudged = directions.copy()
             nudged[mine] += _NUDGE
             change = (self._misses(nudged) - miss) / _NUDGE
-            for index in mine:
-                rows = np.array([index - 1, index, index + 1])
-                rows = rows % count if self._closed else rows[(rows >= 0) & (rows < count)]
-                slopes[rows, index] = change[rows]
+            for shift in (-1, 0, 1):
+                rows = mine + shift
+                inside = np.full(len(rows), True) if self._closed else (rows >= 0) & (rows < count)
+                rows, columns = (rows % count)[inside], mine[inside]
+                slopes[rows, columns] = change[rows]
         return slopes
 
     def handles(self, directions: Floats) -> tuple[Complexes, Complexes]:
@@ -177,6 +181,6 @@ def _end_curvature(handle: Complexes, other: Complexes) -> Floats:
 
 
 def _wrapped(angles: Floats) -> Floats:
-    """Angles in (−π, π]."""
-    wrapped: Floats = np.angle(np.exp(1j * angles))
+    """Angles in [−π, π)."""
+    wrapped: Floats = (angles + np.pi) % (2.0 * np.pi) - np.pi
     return wrapped

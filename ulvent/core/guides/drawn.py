@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import cmath
 import math
+from functools import lru_cache
 
 import numpy as np
 
@@ -44,7 +45,8 @@ def drawn_line(nodes: tuple[Node, ...], closed: bool) -> BezierPath:
     return BezierPath(segments, closed)
 
 
-def drawn_handles(nodes: tuple[Node, ...], closed: bool) -> list[tuple[complex, complex]]:
+@lru_cache(maxsize=256)
+def drawn_handles(nodes: tuple[Node, ...], closed: bool) -> tuple[tuple[complex, complex], ...]:
     """The handles before and after every node: those that are set, and those that follow.
 
     A stretch between two corners without handles is straight: its handles are 0.
@@ -55,10 +57,10 @@ def drawn_handles(nodes: tuple[Node, ...], closed: bool) -> list[tuple[complex, 
     breaks = _breaks(nodes, points, closed)
     for run in _runs(count, closed, breaks):
         _fill(nodes, points, found, run, is_ring=not breaks)
-    return [
+    return tuple(
         (before if before is not None else 0j, after if after is not None else 0j)
         for before, after in found
-    ]
+    )
 
 
 def _set(handle: tuple[float, float] | None) -> complex | None:
