@@ -164,7 +164,7 @@ def pie_platter() -> Piece:
                     "bake until the kitchen smells of autumn · share while warm"
                 ),
                 face="eb-garamond",
-                height=8.6,
+                height=12.8,
                 touch="capital",
                 standoff=-2,
                 at=4,
@@ -204,7 +204,7 @@ def table_banner() -> Piece:
                 guide="middle",
                 text="Orchard Pies",
                 face="kaushan-script",
-                height=30,
+                height=34,
                 touch="middle",
                 at=0.5,
                 at_in="share",
@@ -290,12 +290,12 @@ def tin_lid() -> Piece:
             Lettering(
                 id="ginger",
                 guide="round",
-                text="GINGER BISCUITS · BAKED ON FRIDAY · QUILLMERE ·",
+                text="GINGER BISCUITS · BAKED ON FRIDAY · QUILLMERE ORCHARD · AUTUMN FAIR ·",
                 face="barlow-condensed-semibold",
                 height=10,
                 at=2,
                 align="start",
-                tracking=0.35,
+                tracking=0.23,
             ),
         ),
     )

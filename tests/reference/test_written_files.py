@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import math
 import unittest
+from xml.etree import ElementTree
 
 import ezdxf
 import ezdxf.path
@@ -12,12 +13,16 @@ import numpy as np
 import svgelements
 from fontTools.pens.areaPen import AreaPen
 
+from tests import zoo
 from tests.core.test_piece import document
 from ulvent.core.layout import Layout, lay_out
+from ulvent.core.outlines import curve_of
 from ulvent.core.piece import parse_piece
-from ulvent.demo import demo_pieces
+from ulvent.demo import demo_pieces, guide_pieces
 from ulvent.formats.dxf import write_dxf
-from ulvent.formats.svg import write_svg
+from ulvent.formats.read_dxf import read_dxf
+from ulvent.formats.read_svg import read_svg
+from ulvent.formats.svg import number, write_svg
 from ulvent.typecase import catalogue, shipped_face
 
 FLAT = 0.0001
@@ -26,7 +31,8 @@ WITHIN = 0.01
 
 
 def layouts() -> dict[str, Layout]:
-    found = {piece.title: lay_out(piece, shipped_face) for piece in demo_pieces()}
+    pieces = [*demo_pieces(), *guide_pieces()]
+    found = {piece.title: lay_out(piece, shipped_face) for piece in pieces}
     for face_id in catalogue():
         piece = document()
         piece["letterings"][0].update(face=face_id, text="Quillmère & 8", height=20)
@@ -96,16 +102,23 @@ class WrittenSvg(unittest.TestCase):
     def test_true_size_and_bounds(self) -> None:
         for name, layout in layouts().items():
             with self.subTest(name):
-                text = write_svg(layout).decode()
-                size = layout.piece.blank.diameter
-                self.assertIn(f'width="{size:g}mm" height="{size:g}mm"', text)
-                self.assertIn(f'viewBox="{-size / 2:g} {-size / 2:g} {size:g} {size:g}"', text)
+                root = ElementTree.fromstring(write_svg(layout))
+                left, top, width, height = map(float, root.get("viewBox").split())
+                self.assertEqual(root.get("width"), f"{number(width)}mm")
+                self.assertEqual(root.get("height"), f"{number(height)}mm")
+                outline = layout.blank[0]
+                ring = outline.points(np.linspace(0, outline.length, 20_000))
+                np.testing.assert_allclose(
+                    [left, -top - height, left + width, -top],
+                    [*ring.min(axis=0), *ring.max(axis=0)],
+                    atol=WITHIN,
+                )
                 boxes = np.array([
                     path.bbox(with_stroke=False)
                     for path in self.read(layout).select(lambda e: isinstance(e, svgelements.Path))
                 ])  # fmt: skip
-                x0, y0 = boxes[:, :2].min(axis=0) - size / 2
-                x1, y1 = boxes[:, 2:].max(axis=0) - size / 2
+                x0, y0 = boxes[:, :2].min(axis=0) + (left, top)
+                x1, y1 = boxes[:, 2:].max(axis=0) + (left, top)
                 np.testing.assert_allclose([x0, -y1, x1, -y0], ink_box(layout), atol=WITHIN)
 
     def test_nothing_but_paths_in_titled_groups(self) -> None:
@@ -196,6 +209,40 @@ class WrittenDxf(unittest.TestCase):
     def test_the_same_piece_gives_the_same_bytes(self) -> None:
         one, two = (write_dxf(lay_out(demo_pieces()[0], shipped_face), True) for _ in range(2))
         self.assertEqual(one, two)
+
+
+class WrittenGuides(unittest.TestCase):
+    """Every kind of guide, written when it is asked for, is as long when read back."""
+
+    def layouts(self) -> dict[str, Layout]:
+        return {
+            name: lay_out(
+                parse_piece(document(guides=[{"id": "rim", **recipe}], letterings=[])),
+                shipped_face,
+            )
+            for name, recipe in zoo.RECIPES.items()
+        }
+
+    def test_svg(self) -> None:
+        for name, layout in self.layouts().items():
+            with self.subTest(name):
+                (read,) = read_svg(write_svg(layout, guides=True))
+                curve = layout.guides[0].curve
+                self.assertEqual(read.closed, curve.closed)
+                self.assertAlmostEqual(curve_of(read).length, curve.length, delta=WITHIN)
+
+    def test_dxf(self) -> None:
+        for name, layout in self.layouts().items():
+            with self.subTest(name):
+                found = read_dxf(write_dxf(layout, guides=True))
+                length = sum(curve_of(outline).length for outline in found)
+                self.assertAlmostEqual(length, layout.guides[0].curve.length, delta=WITHIN)
+
+    def test_hidden_and_deleted_guides_are_left_out(self) -> None:
+        for state in ("hidden", "removed"):
+            piece = document(guides=[{"id": "rim", **zoo.RECIPES["circle"], state: True}])
+            written = write_svg(lay_out(parse_piece(piece), shipped_face), guides=True)
+            self.assertNotIn(b"guide-rim", written)
 
 
 if __name__ == "__main__":
