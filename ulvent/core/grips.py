@@ -88,17 +88,22 @@ def grips(guide: LaidGuide, node: int | None = None) -> list[Grip]:
 def _turning(recipe: AnyGuide, curve: Curve) -> list[Grip]:
     """Grips to turn and scale by, just outside the guide."""
     centre = complex(*recipe.centre)
-    points = curve.points(np.linspace(0.0, curve.length, 65)) @ np.array([1.0, 1j])
-    reach = _OUTSIDE * float(np.abs(points - centre).max())
+    away = curve.points(np.linspace(0.0, curve.length, 65)) @ np.array([1.0, 1j]) - centre
     way = cmath.exp(1j * math.radians(recipe.turned))
+
+    def outside(direction: complex) -> Point:
+        """Just outside the guide, seen from its centre."""
+        reach = float((away * np.conj(direction)).real.max())
+        where = centre + _OUTSIDE * max(reach, 0.25 * float(np.abs(away).max())) * direction
+        return (where.real, where.imag)
+
+    aslant = cmath.exp(-0.25j * math.pi)
     if isinstance(recipe, CircleGuide):
-        rim = centre + (reach / _OUTSIDE) * cmath.exp(1j * math.radians(-45.0))
-        return [Grip(name="size", kind="size", at=(rim.real, rim.imag), label="size")]
-    turn = centre + reach * way * 1j
-    size = centre + reach * way * cmath.exp(-0.25j * math.pi)
-    found = [Grip(name="turn", kind="turn", at=(turn.real, turn.imag), label="turn")]
+        rim = centre + float(np.abs(away).max()) * aslant
+        return [Grip("size", "size", (rim.real, rim.imag), label="size")]
+    found = [Grip("turn", "turn", outside(way * 1j), label="turn")]
     if not isinstance(recipe, LaidFlatGuide):
-        found.append(Grip(name="size", kind="size", at=(size.real, size.imag), label="scale"))
+        found.append(Grip("size", "size", outside(way * aslant), label="scale"))
     return found
 
 

@@ -1,0 +1,98 @@
+"""Makes the pictures of `docs/guides.md`: every kind of guide with lettering on it.
+
+.venv/bin/python tools/pictures.py
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+from xml.sax.saxutils import escape
+
+from ulvent.core.layout import Layout, lay_out
+from ulvent.core.piece import parse_piece
+from ulvent.formats.svg import curve_data, number, outline_data
+from ulvent.typecase import shipped_face
+
+OUT = Path(__file__).resolve().parent.parent / "docs" / "guides.svg"
+CELL, COLUMNS = 170.0, 4
+
+KINDS: list[tuple[str, list[dict[str, Any]], dict[str, Any]]] = [
+    ("circle", [{"kind": "circle", "diameter": 96, "start": 180}], {"at": 0.25}),
+    ("arch: chord and rise", [{"kind": "arch", "chord": 130, "rise": 38}], {}),
+    ("arc: radius and angle", [{"kind": "arc", "radius": 60, "angle": 130}], {}),
+    ("arc through three points",
+     [{"kind": "arc-through", "points": [[-62, -20], [-10, 22], [62, 4]]}], {}),
+    ("ellipse", [{"kind": "ellipse", "width": 130, "height": 78}], {"at": 0.25}),
+    ("wave", [{"kind": "wave", "length": 92, "height": 16, "waves": 1.5}], {"at": 0.8333}),
+    ("spiral", [{"kind": "spiral", "inner": 36, "outer": 120, "turns": 2.5, "start": 0,
+                 "inward": True}], {"at": 0.3, "height": 9}),
+    ("growing spiral", [{"kind": "growing-spiral", "inner": 18, "growth": 2.1, "turns": 2.2,
+                         "inward": True, "start": 200}], {"at": 0.22, "height": 9}),
+    ("rectangle",
+     [{"kind": "rectangle", "width": 116, "height": 74}], {"at": 0.25}),
+    ("polygon", [{"kind": "polygon", "sides": 6, "across": 116, "radius": 10}], {"at": 0.5}),
+    ("star with rounded tips", [{"kind": "star", "tips": 7, "outer": 116, "inner": 88,
+                                 "tip_radius": 8, "valley_radius": 14, "corners": "pass"}],
+     {"at": 0.5714, "height": 7.5}),
+    ("superellipse",
+     [{"kind": "superellipse", "width": 116, "height": 96, "exponent": 4}], {"at": 0.25}),
+    ("drawn through points",
+     [{"kind": "drawn", "nodes": [{"at": a} for a in ([-68, -8], [-30, 20], [8, -10], [40, 12],
+                                                      [68, -14])]}], {"at": 0.27}),
+    ("middle line of two edges",
+     [{"id": "a", "kind": "path", "d": "M-70 20C-40 52 10 10 70 30"},
+      {"id": "b", "kind": "path", "d": "M-66 -18C-30 8 20 -40 66 -8"},
+      {"kind": "between", "first": "a", "second": "b"}], {"touch": "middle"}),
+    ("parallel, its loops cut off",
+     [{"id": "a", "kind": "path", "d": "M-70 -20C-20 70 -20 -60 20 14C34 36 50 6 70 -4"},
+      {"kind": "parallel", "guide": "a", "distance": 19}], {"at": 0.3}),
+    ("laid flat: as long as another",
+     [{"id": "a", "kind": "arch", "chord": 110, "rise": 34, "centre": [0, 4]},
+      {"kind": "laid-flat", "guide": "a", "centre": [0, -28]}], {}),
+]  # fmt: skip
+
+
+def main() -> None:
+    rows = -(-len(KINDS) // COLUMNS)
+    width, height = COLUMNS * CELL, rows * CELL
+    body = [
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" '
+        f'width="{width:g}" height="{height:g}" font-family="sans-serif" font-size="10">',
+        f'<rect width="{width:g}" height="{height:g}" fill="#fcfbf6"/>',
+    ]
+    for index, (name, guides, lettering) in enumerate(KINDS):
+        x = (index % COLUMNS + 0.5) * CELL
+        y = (index // COLUMNS + 0.5) * CELL
+        body.append(f'<g transform="translate({x:g} {y:g})">')
+        body.append(_cell(laid(guides, lettering)))
+        body.append(f'<text y="{CELL / 2 - 6:g}" text-anchor="middle" fill="#565b66">'
+                    f"{escape(name)}</text></g>")  # fmt: skip
+    OUT.write_text("\n".join([*body, "</svg>", ""]), encoding="utf-8")
+    print(OUT)
+
+
+def laid(guides: list[dict[str, Any]], lettering: dict[str, Any]) -> Layout:
+    named = [{"id": f"g{number_}", **guide} for number_, guide in enumerate(guides)]
+    usual = {"id": "x", "guide": named[-1]["id"], "text": "QUILLMERE", "face": "lato-bold",
+             "height": 11, "at": 0.5, "at_in": "share", "align": "centre"}  # fmt: skip
+    piece = {"ulvent": 1, "guides": named, "letterings": [{**usual, **lettering}]}
+    return lay_out(parse_piece(piece), shipped_face)
+
+
+def _cell(layout: Layout) -> str:
+    """One kind of guide about the middle of its cell."""
+    x0, y0, x1, y1 = layout.reach()
+    parts = [f'<g transform="translate({number(-(x0 + x1) / 2)} {number((y0 + y1) / 2 - 6)})">']
+    for guide in layout.guides:
+        parts.append(f'<path d="{curve_data(guide.curve)}" fill="none" stroke="#1f7365" '
+                     'stroke-width="0.7" stroke-dasharray="6 1.5 1 1.5"/>')  # fmt: skip
+    for setting in layout.settings:
+        for index in range(len(setting.clusters)):
+            data = outline_data(setting.placed_outline(index))
+            parts.append(f'<path d="{data}" fill="#1b2130"/>')
+    return "".join([*parts, "</g>"])
+
+
+if __name__ == "__main__":
+    main()
