@@ -178,18 +178,19 @@ def pie_platter() -> Piece:
 def table_banner() -> Piece:
     """A waving banner for the pie table: the line midway between its two edges.
 
-    The edges came as outlines from a file; they are hidden, and carry the middle line.
+    The edges are those of `docs/samples/banner.svg`; they are hidden, and carry the middle
+    line.
     """
-    upper = "M-190 22C-120 62 -60 58 0 30S120 -6 190 26"
-    lower = "M-184 -40C-118 2 -58 -2 2 -30S116 -62 184 -34"
+    upper = "M-190 24C-120 64 -60 60 0 32S120 -4 190 28"
+    lower = "M-184 -38C-118 4 -58 0 2 -28S116 -60 184 -32"
     return Piece(
         ulvent=1,
         title="Pie table banner",
         blank=OutlineBlank(
             kind="outline",
             lines=(
-                "M-190 22C-120 62 -60 58 0 30S120 -6 190 26L172 -4L184 -34"
-                "C118 -64 58 -58 2 -30S-118 2 -184 -40L-170 -10Z",
+                "M-190 24C-120 64 -60 60 0 32S120 -4 190 28L172 -2L184 -32"
+                "C116 -60 60 -56 2 -28S-118 4 -184 -38L-170 -8Z",
             ),
             source="banner.svg",
         ),

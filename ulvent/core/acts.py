@@ -9,7 +9,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 import numpy as np
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ulvent.core.curves.freehand import fitted_nodes
 from ulvent.core.errors import FieldProblem, PieceError
@@ -214,8 +214,17 @@ def perform(act: Act, piece: Piece) -> Piece:
     Raises
     ------
     PieceError
-        When the act names what is not there, or cannot be done.
+        When the act names what is not there, cannot be done, or would make what a piece
+        may not hold.
     """
+    try:
+        return _performed(act, piece)
+    except ValidationError as error:
+        reason = error.errors()[0]["msg"]
+        raise _wrong("guide", f"this would make what a piece may not hold: {reason}") from error
+
+
+def _performed(act: Act, piece: Piece) -> Piece:
     if isinstance(act, SlideBy | SlideAfter):
         return _slid(act, piece)
     if isinstance(act, RemoveLettering):

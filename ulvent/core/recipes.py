@@ -17,6 +17,8 @@ MOST_PATH_DATA = 200_000
 MOST_NODES = 1000
 FARTHEST = 100_000.0
 """Largest coordinate or size, mm: a hundred metres."""
+LONGEST = 1e6
+"""Longest guide, mm: a kilometre."""
 
 Coordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
 Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]

@@ -60,7 +60,7 @@ def read_svg(data: bytes, unit: str = "file") -> list[FileOutline]:
     try:
         image = svgelements.SVG.parse(io.BytesIO(data), ppi=96.0, reify=True)
         shapes = [one for one in image.elements() if isinstance(one, svgelements.Shape)]
-        scale = _PIXEL if _says_units(root) else _UNITS[unit]
+        scale = _PIXEL * _unit_error(root) if _says_units(root) else _UNITS[unit]
         outlines = _outlines(shapes, scale)
     except _PARSER_ERRORS as error:
         raise OutlineFileError("the file is not an SVG that can be read") from error
@@ -133,6 +133,12 @@ def _says_units(root: Element) -> bool:
     """Whether the file says how large it is, so that its user units have a size."""
     width = (root.get("width") or "").strip().lower()
     return width.endswith(("mm", "cm", "in", "pt", "pc", "q", "px"))
+
+
+def _unit_error(root: Element) -> float:
+    """svgelements takes a millimetre as 0.0393701 in: what sets that right."""
+    width = (root.get("width") or "").strip().lower()
+    return 1.0 / (25.4 * 0.0393701) if width.endswith(("mm", "cm")) else 1.0
 
 
 def _outlines(shapes: list[svgelements.Shape], scale: float) -> list[FileOutline]:

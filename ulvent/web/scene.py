@@ -26,8 +26,9 @@ from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
 from ulvent.core.measuring import Mark, Measured, measured
 from ulvent.core.proof import Finding, prove
-from ulvent.core.setting import Setting
+from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
+from ulvent.core.tolerances import JOINT
 from ulvent.formats.svg import curve_data, outline_data
 
 Box = tuple[float, float, float, float]
@@ -41,7 +42,13 @@ class NamedPlace(BaseModel):
 
 
 class SceneGuide(BaseModel):
-    """A guide as path data, with its length and the places on it that have names."""
+    """A guide as path data, with its length and the places on it that have names.
+
+    note
+        what a maker should know of how it came out
+    tight
+        path data of where it bends more tightly than the letters on it can follow
+    """
 
     id: str
     path: str
@@ -51,6 +58,7 @@ class SceneGuide(BaseModel):
     bounds: Box
     shown: bool
     note: str
+    tight: str
 
 
 class SceneMeasure(BaseModel):
@@ -199,7 +207,7 @@ def paint(
         blank=[curve_data(outline) for outline in layout.blank],
         blank_bounds=_down(united([curve_bounds(outline) for outline in layout.blank])),
         frames=_frames(layout),
-        guides=[_guide(guide) for guide in layout.guides],
+        guides=[_guide(guide, layout.settings) for guide in layout.guides],
         letterings=[_lettering(setting) for setting in layout.settings],
         dimensions=[_dimension_down(found) for found in dimensions(layout)],
         grips=[_grip_down(grip) for grip in grips(held, node)] if held else [],
@@ -209,7 +217,7 @@ def paint(
     )
 
 
-def _guide(guide: LaidGuide) -> SceneGuide:
+def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
     return SceneGuide(
         id=guide.recipe.id,
         path=_path(guide.curve),
@@ -221,6 +229,16 @@ def _guide(guide: LaidGuide) -> SceneGuide:
         bounds=_down(guide.bounds),
         shown=not (guide.recipe.hidden or guide.recipe.removed),
         note=guide.note,
+        tight=_tight(guide, [s for s in settings if s.lettering.guide == guide.recipe.id]),
+    )
+
+
+def _tight(guide: LaidGuide, settings: list[Setting]) -> str:
+    stretches = {(s.begin, s.end) for setting in settings for s in tight_stretches(setting)}
+    return "".join(
+        curve_data(guide.curve.section(begin, end))
+        for begin, end in sorted(stretches)
+        if end - begin > JOINT
     )
 
 

@@ -2621,6 +2621,11 @@ export interface components {
         /**
          * SceneGuide
          * @description A guide as path data, with its length and the places on it that have names.
+         *
+         *     note
+         *         what a maker should know of how it came out
+         *     tight
+         *         path data of where it bends more tightly than the letters on it can follow
          */
         SceneGuide: {
             /** Id */
@@ -2644,6 +2649,8 @@ export interface components {
             shown: boolean;
             /** Note */
             note: string;
+            /** Tight */
+            tight: string;
         };
         /**
          * SceneLettering

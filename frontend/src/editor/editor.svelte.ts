@@ -242,6 +242,7 @@ export class Editor {
   finish(): Promise<void> {
     clearTimeout(this.#pause);
     this.#unfinished = false;
+    this.holding = false;
     this.#saving = this.#saving.then(() => this.#save());
     return this.#saving;
   }

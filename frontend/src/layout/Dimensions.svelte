@@ -56,6 +56,38 @@
     return placed;
   }
 
+  /** The coordinates of a chosen point, beside it. */
+  const coordinates = $derived.by((): { dimension: Dimension; at: XY }[] => {
+    const guide = editor.chosen?.kind === 'guide' ? editor.guide : undefined;
+    const point = editor.scene?.grips.find(
+      (one) => one.kind === 'point' && one.index === editor.node,
+    );
+    if (!guide || !point) return [];
+    const [x, y] = view.toScreen(point.at);
+    return [
+      { field: 'across', label: 'Point, across', sign: '→ ', value: point.at[0], dy: 26 },
+      { field: 'up', label: 'Point, up', sign: '↑ ', value: -point.at[1], dy: 52 },
+    ].map(({ dy, ...rest }) => ({
+      dimension: {
+        ...rest,
+        of: 'guide',
+        owner: guide.id,
+        unit: 'mm',
+        start: point.at,
+        end: point.at,
+        at: 0.5,
+      },
+      at: [x + 52, y + dy],
+    }));
+  });
+
+  function place(field: string, value: number): void {
+    const [across, up] = coordinates.map((one) => one.dimension.value);
+    if (!editor.guide || editor.node === undefined) return;
+    const at: XY = field === 'across' ? [value, -(up ?? 0)] : [across ?? 0, -value];
+    editor.act({ act: 'place-node', guide: editor.guide.id, index: editor.node, at });
+  }
+
   function set(dimension: Dimension, value: number): void {
     const changed = { [dimension.field]: value };
     if (dimension.of === 'blank') {
@@ -124,6 +156,13 @@
     dimension={one.dimension}
     at={one.at}
     onset={(value) => set(one.dimension, value)}
+  />
+{/each}
+{#each coordinates as one (one.dimension.field)}
+  <DimensionFigure
+    dimension={one.dimension}
+    at={one.at}
+    onset={(value) => place(one.dimension.field, value)}
   />
 {/each}
 {#if length}

@@ -239,6 +239,9 @@
         {/each}
         {#each shownGuides as guide (guide.id)}
           <path class="guide" class:chosen={guide.id === chosenGuide} d={guide.path} />
+          {#if guide.tight}
+            <path class="tight" d={guide.tight} />
+          {/if}
         {/each}
         {#if scene.measure}
           <path class="stretch" d={scene.measure.path} />
@@ -375,6 +378,15 @@
 
   .area {
     stroke-dasharray: 8 5;
+  }
+
+  .tight {
+    fill: none;
+    stroke: var(--ochre);
+    stroke-width: 3px;
+    stroke-opacity: 0.7;
+    vector-effect: non-scaling-stroke;
+    pointer-events: none;
   }
 
   .stretch {

@@ -92,7 +92,7 @@
       onpointerdown={(event) => down(event, grip)}
       onpointermove={(event) => pull(event, false)}
       onpointerup={up}
-      onpointercancel={() => (held = undefined)}
+      onpointercancel={up}
       onkeydown={(event) => press(event, grip)}
     >
       <title>{grip.label}</title>

@@ -141,7 +141,7 @@
         onpointerdown={down}
         onpointermove={(event) => slide(event, false)}
         onpointerup={up}
-        onpointercancel={() => (held = undefined)}
+        onpointercancel={up}
       >
         <rect class="field" x={x(0)} y={RULER} width={scale * length} height={line - RULER + 1} />
         <path class="tick" d={ticks.path} />

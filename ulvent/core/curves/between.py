@@ -30,6 +30,7 @@ BALANCE = 0.002
 
 _FIRST_PARTS = 12
 _MOST_HALVINGS = 14
+_MOST_NODES = 2000
 _NEWTON_ROUNDS = 60
 _SOLVED = 1e-8
 _PROBES = np.array([0.15, 0.35, 0.5, 0.65, 0.85])
@@ -105,6 +106,8 @@ class _Between:
             bad &= np.hypot(*np.diff(nodes.points, axis=0).T) > _KINK
             if not bad.any():
                 break
+            if len(nodes.u) + int(bad.sum()) > _MOST_NODES:
+                raise CurveError("the line between these edges is too intricate to be made")
             fresh = self._nodes((nodes.u[:-1] + nodes.u[1:])[bad] / 2.0)
             merged = _Nodes(*(np.concatenate(pair) for pair in zip(nodes, fresh, strict=True)))
             nodes = merged.at(np.argsort(merged.u, kind="stable"))

@@ -39,10 +39,11 @@ _PROBES_A_DISTANCE = 16
 _MOST_PROBES = 4000
 _SLACK = 1e-6
 """By how much, mm, a probe may be too near: rounding, not a loop."""
-_BISECTIONS = 48
+_BISECTIONS = 40
 _NEWTON_ROUNDS = 24
 _MEETING = 1e-4
 """Ends of spans nearer than this, mm, are one crossing."""
+_MOST_STRETCHES = 2000
 _SAME = 1e-7
 """Places nearer than this share of the base are one place."""
 
@@ -97,7 +98,7 @@ def _closes(base: Curve, distance: float, run: list[Span]) -> bool:
 def _farthest(base: Curve, distance: float) -> float:
     """The largest distance on that side that leaves anything, by bisection."""
     low, high = 0.0, abs(distance)
-    for _ in range(20):
+    for _ in range(16):
         middle = (low + high) / 2.0
         kept = _Raw(base, math.copysign(middle, distance), math.inf).kept_runs()
         low, high = (middle, high) if kept else (low, middle)
@@ -200,12 +201,12 @@ class _Raw:
         """What stays, in runs: each stretch of a run begins where the last one ended."""
         forward = self._forward()
         cuts = self._crossings(forward)
-        kept: list[Stretch] = []
+        arcs: list[Stretch] = []
         for begin, end in forward:
             inside = [cut for cut in cuts if begin < cut < end]
-            for first, last in zip([begin, *inside], [*inside, end], strict=True):
-                kept.extend(self._good_part(first, last))
-        return self._runs(kept)
+            edges = zip([begin, *inside], [*inside, end], strict=True)
+            arcs.extend((first, last) for first, last in edges if last - first > JOINT)
+        return self._runs(self._good_parts(arcs))
 
     def _forward(self) -> list[Stretch]:
         """Stretches, between closing corners and cusps, on which the parallel runs forwards."""
@@ -327,26 +328,41 @@ class _Raw:
     def _held(self, places: Floats) -> Floats:
         return places if self.base.closed else np.clip(places, 0.0, self.length)
 
-    def _good_part(self, begin: float, end: float) -> list[Stretch]:
-        """The stretch where all of it keeps its distance; cut where that changes inside."""
-        if end - begin <= JOINT:
+    def _good_parts(self, arcs: list[Stretch]) -> list[Stretch]:
+        """The stretches of all arcs that keep their distance; arcs are cut where that changes."""
+        if not arcs:
             return []
-        # What another branch of the base takes away may be short: probes lie densely, and
-        # one close to either end.
+        probes = [self._probes(begin, end) for begin, end in arcs]
+        owners = np.repeat(np.arange(len(arcs)), [len(each) for each in probes])
+        places = np.concatenate(probes)
+        good = self._keeps_away(places)
+        flips = np.flatnonzero((good[1:] != good[:-1]) & (owners[1:] == owners[:-1]))
+        edges = np.array(
+            self._bisected(places[flips], places[flips + 1], good[flips], self._keeps_away)
+        )
+        firsts = np.flatnonzero(np.diff(owners, prepend=-1))
+        kept: list[Stretch] = []
+        for index, (begin, end) in enumerate(arcs):
+            mine = edges[owners[flips] == index] if len(flips) else edges
+            bounds = [begin, *mine.tolist(), end]
+            first = 0 if good[firsts[index]] else 1
+            kept.extend(
+                (low, high)
+                for low, high in zip(bounds[first:-1:2], bounds[first + 1 :: 2], strict=True)
+                if high - low > JOINT
+            )
+        return kept
+
+    def _probes(self, begin: float, end: float) -> Floats:
+        """Places at which an arc is held against the base.
+
+        What another branch of the base takes away may be short: they lie densely, and one
+        close to either end.
+        """
         wanted = math.ceil(_PROBES_A_DISTANCE * (end - begin) / abs(self.distance))
         count = min(max(_PROBES, wanted), _MOST_PROBES)
         inset = min(1e-3 * abs(self.distance), 0.01 * (end - begin))
-        probes = np.linspace(begin + inset, end - inset, count)
-        good = self._keeps_away(probes)
-        flips = np.flatnonzero(good[1:] != good[:-1])
-        edges = self._bisected(probes[flips], probes[flips + 1], good[flips], self._keeps_away)
-        edges = [begin, *edges, end]
-        first = 0 if good[0] else 1
-        return [
-            (low, high)
-            for low, high in zip(edges[first:-1:2], edges[first + 1 :: 2], strict=True)
-            if high - low > JOINT
-        ]
+        return np.linspace(begin + inset, end - inset, count)
 
     def _keeps_away(self, places: Floats) -> Booleans:
         """Whether the parallel's points are no nearer to the base than its distance."""
@@ -403,18 +419,18 @@ class _Raw:
         begins, ends = (np.array(edge) for edge in zip(*kept, strict=True))
         inset = 1e-9 * self.length
         starts, finishes = self.frames(begins + inset)[1], self.frames(ends - inset)[1]
+        if len(kept) > _MOST_STRETCHES:
+            raise CurveError("the parallel would cross itself too often to be made")
         following: dict[int, int] = {}
-        for index, finish in enumerate(finishes):
-            away = np.hypot(*(starts - finish).T)
-            met = [
-                other
-                for other in np.flatnonzero(away <= _MEETING).tolist()
-                if other not in following.values()
-            ]
+        taken: set[int] = set()
+        near = cKDTree(starts).query_ball_point(finishes, _MEETING)
+        for index, candidates in enumerate(near):
+            met = [other for other in candidates if other not in taken]
             if met:
                 # The next one in order first: a corner passed there and back is passed once.
                 following[index] = min(met, key=lambda other: (other - index - 1) % len(kept))
-        heads = [index for index in range(len(kept)) if index not in following.values()]
+                taken.add(following[index])
+        heads = [index for index in range(len(kept)) if index not in taken]
         runs: list[list[Stretch]] = []
         seen: set[int] = set()
         for head in [*heads, *range(len(kept))]:

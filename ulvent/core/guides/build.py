@@ -11,7 +11,7 @@ from ulvent.core.curves.rounded import Rounded, rounded
 from ulvent.core.curves.trimmed import trimmed_parallels
 from ulvent.core.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.guides.kinds import recipe_line
-from ulvent.core.recipes import AnyGuide, ParallelGuide, WrongRecipeError
+from ulvent.core.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeError
 
 _REMEMBERED = 512
 
@@ -69,6 +69,8 @@ def guide_curve(guide: AnyGuide, others: Mapping[str, Curve] | None = None) -> C
 @lru_cache(maxsize=_REMEMBERED)
 def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
     line = recipe_line(guide, bases)
+    if not line.length * guide.scaled <= LONGEST:
+        raise CurveError(f"the line would be longer than {LONGEST / 1e6:g} km")
     if guide.centre != (0.0, 0.0) or guide.turned or guide.scaled != 1.0:
         line = Placed(line, guide.scaled, guide.turned, guide.centre)
     if guide.seam:

@@ -7,6 +7,7 @@ is less than their own width: there they fan out over more than a radian.
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -22,10 +23,11 @@ class TightStretch(NamedTuple):
     radius: float
 
 
-def tight_stretches(setting: Setting) -> list[TightStretch]:
+@lru_cache(maxsize=64)
+def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     """The stretches under the lettering, in the guide's own stations and direction."""
     if not len(setting.middles):
-        return []
+        return ()
     base = setting.baseline.base
     first, last = (
         float(foot)
@@ -46,7 +48,7 @@ def tight_stretches(setting: Setting) -> list[TightStretch]:
 
 def _stretches(
     setting: Setting, stations: np.ndarray, radii: np.ndarray, tight: np.ndarray
-) -> list[TightStretch]:
+) -> tuple[TightStretch, ...]:
     length = setting.guide.length
     against = setting.lettering.reading == "against"
     found: list[TightStretch] = []
@@ -58,4 +60,4 @@ def _stretches(
         if setting.guide.closed:
             low, high = low % length, low % length + (high - low)
         found.append(TightStretch(low, high, float(radii[begin:end].min())))
-    return found
+    return tuple(found)

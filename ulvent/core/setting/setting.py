@@ -33,7 +33,7 @@ Floats = NDArray[np.float64]
 _SHARE_BEFORE = {"start": 0.0, "centre": 0.5, "end": 1.0}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Setting:
     """A lettering as it stands. Arrays run over the clusters with ink, as they are read.
 
