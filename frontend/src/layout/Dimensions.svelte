@@ -51,7 +51,9 @@
         const across = Math.abs(at[0] - other.at[0]) < (wide(one) + wide(other)) / 2;
         if (across && Math.abs(at[1] - other.at[1]) < CLEAR) at = [at[0], other.at[1] + CLEAR];
       }
-      placed.push({ ...one, at });
+      // A figure is never cut off by the edge of the drawing.
+      const half = wide(one) / 2 + 4;
+      placed.push({ ...one, at: [Math.min(Math.max(at[0], half), view.width - half), at[1]] });
     }
     return placed;
   }
