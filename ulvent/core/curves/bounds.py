@@ -12,7 +12,7 @@ Bounds = tuple[float, float, float, float]
 """Least x, least y, greatest x, greatest y, mm."""
 
 _SAMPLES = 401
-_ROUNDS = 4
+_ROUNDS = 3
 
 
 @lru_cache(maxsize=512)

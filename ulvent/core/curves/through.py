@@ -67,13 +67,12 @@ class _Solver:
         directions = self._by_hobby()
         best, best_miss = directions, np.inf
         for _ in range(_ROUNDS):
-            miss = self._misses(directions)
+            miss, slopes = self._linearised(directions)
             size = float(np.abs(miss).max())
             if size < best_miss:
                 best, best_miss = directions, size
             if size <= _SETTLED:
                 break
-            slopes = self._slopes(directions, miss)
             try:
                 step = np.linalg.solve(slopes, miss)
             except np.linalg.LinAlgError:
@@ -81,25 +80,27 @@ class _Solver:
             directions = directions - np.clip(step, -_LARGEST_STEP, _LARGEST_STEP)
         return best
 
-    def _slopes(self, directions: Floats, miss: Floats) -> Floats:
-        """The Jacobian; each miss depends on three neighbouring directions.
+    def _linearised(self, directions: Floats) -> tuple[Floats, Floats]:
+        """Misses and their Jacobian; each miss depends on three neighbouring directions.
 
-        Every third direction is nudged at once: no two of them share a miss.
+        Every third direction is nudged at once, since no two of them share a miss; the
+        nudged rows and the plain one are worked out together.
         """
         count = len(directions)
-        slopes = np.zeros((count, count))
         colours = 3 if not self._closed or count % 3 == 0 else count
+        rows = np.tile(directions, (colours + 1, 1))
         for colour in range(colours):
-            mine = np.arange(colour, count, colours)
-            nudged = directions.copy()
-            nudged[mine] += _NUDGE
-            change = (self._misses(nudged) - miss) / _NUDGE
-            for shift in (-1, 0, 1):
-                rows = mine + shift
-                inside = np.full(len(rows), True) if self._closed else (rows >= 0) & (rows < count)
-                rows, columns = (rows % count)[inside], mine[inside]
-                slopes[rows, columns] = change[rows]
-        return slopes
+            rows[colour + 1, colour::colours] += _NUDGE
+        misses = self._misses(rows)
+        changes = (misses[1:] - misses[0]) / _NUDGE
+        slopes = np.zeros((count, count))
+        columns = np.arange(count)
+        for shift in (-1, 0, 1):
+            touched = columns + shift
+            inside = np.full(count, True) if self._closed else (touched >= 0) & (touched < count)
+            mine = columns[inside]
+            slopes[touched[inside] % count, mine] = changes[mine % colours, touched[inside] % count]
+        return misses[0], slopes
 
     def handles(self, directions: Floats) -> tuple[Complexes, Complexes]:
         leaving, reaching = self._turns(directions)
@@ -109,26 +110,28 @@ class _Solver:
 
     def _turns(self, directions: Floats) -> tuple[Floats, Floats]:
         """From the chord to the direction at its start, and from that at its end to the chord."""
-        ends = np.roll(directions, -1) if self._closed else directions[1:]
-        starts = directions if self._closed else directions[:-1]
+        ends = np.roll(directions, -1, axis=-1) if self._closed else directions[..., 1:]
+        starts = directions if self._closed else directions[..., :-1]
         return _wrapped(starts - self._angles), _wrapped(self._angles - ends)
 
     def _misses(self, directions: Floats) -> Floats:
+        """By how much the curvature jumps at each point, for every row of directions (k, n)."""
         after, before = self.handles(directions)
         chords = self._chords
         leaving = _end_curvature(after, chords + before)
         reaching = -_end_curvature(before, after - chords)
         if self._closed:
-            return (leaving - np.roll(reaching, 1)) * np.mean(self._lengths)
-        misses = np.zeros(len(directions))
-        misses[1:-1] = leaving[1:] - reaching[:-1]
-        misses[0] = leaving[0] - reaching[0]
-        misses[-1] = leaving[-1] - reaching[-1]
+            jumps: Floats = (leaving - np.roll(reaching, 1, axis=-1)) * np.mean(self._lengths)
+            return jumps
+        misses = np.zeros(directions.shape)
+        misses[..., 1:-1] = leaving[..., 1:] - reaching[..., :-1]
+        misses[..., 0] = leaving[..., 0] - reaching[..., 0]
+        misses[..., -1] = leaving[..., -1] - reaching[..., -1]
         misses *= np.mean(self._lengths)
         if self._first is not None:
-            misses[0] = _wrapped(directions[:1] - np.angle(self._first))[0]
+            misses[..., 0] = _wrapped(directions[..., 0] - np.angle(self._first))
         if self._last is not None:
-            misses[-1] = _wrapped(directions[-1:] - np.angle(self._last))[0]
+            misses[..., -1] = _wrapped(directions[..., -1] - np.angle(self._last))
         return misses
 
     def _by_hobby(self) -> Floats:
