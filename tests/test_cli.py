@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import shutil
 import subprocess
 import sys
@@ -11,6 +12,7 @@ import unittest
 from pathlib import Path
 from typing import Any
 
+from tests import zoo
 from tests.core.test_piece import document, with_lettering
 from ulvent.typecase import FONTS
 
@@ -107,6 +109,30 @@ class CommandLine(unittest.TestCase):
         piece["guides"] = guides
         found = json.loads(self.run_ulvent("measure", self.write(piece)).stdout)
         self.assertFalse(found["guides"][0]["closed"])
+
+    def test_every_kind_of_guide_is_measured(self) -> None:
+        """One piece with all of them, and two that lean on others."""
+        guides = [{"id": f"g{i}", **recipe} for i, recipe in enumerate(zoo.RECIPES.values())]
+        guides.append({"id": "flat", "kind": "laid-flat", "guide": "g0"})
+        guides.append({"id": "out", "kind": "parallel", "guide": "g0", "distance": 5})
+        piece = self.write(document(guides=guides, letterings=[]))
+        found = json.loads(self.run_ulvent("measure", piece).stdout)["guides"]
+        lengths = {guide["id"]: guide["length"] for guide in found}
+        self.assertEqual(len(lengths), len(guides))
+        self.assertAlmostEqual(lengths["flat"], math.pi * 90)
+        self.assertAlmostEqual(lengths["out"], math.pi * 100)
+
+    def test_a_wrong_guide_is_one_line_that_names_the_field(self) -> None:
+        for recipe, line in (
+            ({"kind": "spiral", "inner": 5}, "guides[0].outer: is missing: give two of"),
+            ({"kind": "parallel", "guide": "x", "distance": 1}, "there is no guide “x”"),
+            (
+                {"kind": "polygon", "sides": 5, "across": 9, "radius": 8},
+                "guides[0].radius: must be",
+            ),
+        ):
+            piece = self.write(document(guides=[{"id": "rim", **recipe}], letterings=[]))
+            self.assert_refused(self.run_ulvent("measure", piece), line)
 
     def test_demo_pieces_can_be_measured(self) -> None:
         names = self.run_ulvent("demo", "pieces").stdout.split("\n")

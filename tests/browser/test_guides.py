@@ -245,6 +245,11 @@ class Guides(ApplicationTest):
         drawing.click(position={"x": middle[0], "y": middle[1] - 180})
         drawing.click(position={"x": middle[0] + 180, "y": middle[1]})
         expect(page.get_by_text("chord")).to_be_visible()
+        station = page.get_by_role("textbox", name="Station")
+        station.fill("300")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text(re.compile(r"^length")).first).to_be_visible()
+        page.get_by_role("application").focus()
         page.keyboard.press("c")
         expect(page.get_by_role("button", name="copied")).to_be_visible()
         copied = page.evaluate("navigator.clipboard.readText()")
@@ -261,6 +266,91 @@ class Guides(ApplicationTest):
         self.wait_until_kept(page)
         start = self.stored(piece)["guides"][0]["start"]
         self.assertAlmostEqual(start, 270, delta=4)
+
+    def test_points_are_added_moved_by_keys_and_undone(self) -> None:
+        page, piece = self.open_empty()
+        self.place_points(page, [(250, 330), (400, 260), (520, 330)])
+        self.wait_until_kept(page)
+        # On the line, away from its points.
+        x, y = page.locator("main path.reach").evaluate(
+            "path => { const p = path.getPointAtLength(0.3 * path.getTotalLength())"
+            ".matrixTransform(path.getScreenCTM()); return [p.x, p.y]; }"
+        )
+        page.mouse.dblclick(x, y)
+        expect(page.locator("[data-grip='node:3']")).to_be_visible()
+        self.wait_until_kept(page)
+        before = self.stored(piece)["guides"][0]["nodes"]
+
+        page.locator("[data-grip='node:2']").click()
+        page.keyboard.press("Shift+ArrowUp")
+        page.keyboard.press("ArrowLeft")
+
+        def moved() -> bool:
+            at, was = self.stored(piece)["guides"][0]["nodes"][2]["at"], before[2]["at"]
+            return abs(at[0] - was[0] + 0.1) < 1e-3 and abs(at[1] - was[1] - 1) < 1e-3
+
+        self.assertTrue(eventually(moved))
+        for _ in range(2):
+            page.get_by_role("button", name="Undo").click()
+        self.assertTrue(
+            eventually(lambda: self.stored(piece)["guides"][0]["nodes"] == before),
+            self.stored(piece)["guides"][0]["nodes"],
+        )
+        page.locator("[data-grip='node:1']").click()
+        page.keyboard.press("Delete")
+        expect(page.locator("[data-grip='node:3']")).to_have_count(0)
+
+    def test_turned_and_scaled_by_hand(self) -> None:
+        page, piece = self.open_empty()
+        page.get_by_role("button", name="arch", exact=True).click()
+        expect(page.locator("[data-grip='turn']")).to_be_visible()
+        self.drag(page, page.locator("[data-grip='turn']"), 120, 60)
+        self.drag(page, page.locator("[data-grip='size']"), 40, 40)
+
+        def changed() -> bool:
+            guide = self.stored(piece)["guides"][0]
+            return guide["turned"] < -20 and guide["scaled"] > 1.1
+
+        self.assertTrue(eventually(changed), self.stored(piece)["guides"][0])
+
+    def test_a_parallel_follows_its_guide(self) -> None:
+        page, piece = self.open_empty()
+        page.get_by_role("button", name="ring", exact=True).click()
+        self.choose_from_gallery(page, "parallel")
+        figure = page.get_by_role("button", name="Distance of the parallel: 10 mm")
+        expect(figure).to_be_visible()
+        before = page.locator("main path.guide").nth(1).get_attribute("d")
+        page.get_by_role("button", name=re.compile("^Ring")).click()
+        page.get_by_role("button", name="Diameter of the guide: 210 mm").click()
+        page.locator("main").get_by_role("textbox", name="Diameter of the guide").fill("150")
+        page.keyboard.press("Enter")
+        expect(page.locator("main path.guide").nth(1)).not_to_have_attribute("d", before or "")
+        self.wait_until_kept(page)
+        ring, outer = (
+            g.curve for g in lay_out(parse_piece(self.stored(piece)), shipped_face).guides
+        )
+        self.assertAlmostEqual(outer.length, ring.length + 20 * math.pi)
+
+    def test_corners_are_kept_off_and_shown_on_the_strip(self) -> None:
+        page, piece = self.open_empty()
+        self.choose_from_gallery(page, "rectangle")
+        self.add_lettering(page, "CIDER PRESS AND APPLE STORE")
+        expect(page.locator("section path.corner")).to_have_count(4)
+        page.get_by_role("button", name=re.compile("^Rectangle")).click()
+        page.get_by_role("radio", name="rounded").check(force=True)
+        expect(page.locator("section path.corner")).to_have_count(0)
+        self.assertTrue(eventually(lambda: self.stored(piece)["guides"][0]["corners"] == "round"))
+
+    def test_a_bend_that_is_too_tight_is_a_quiet_warning(self) -> None:
+        tight = {"id": "bend", "kind": "arc", "radius": 12, "angle": 200}
+        words = {"id": "w", "guide": "bend", "text": "HIVE", "face": "lato-bold", "height": 14,
+                 "reading": "against", "at": 20, "align": "centre"}  # fmt: skip
+        piece = {"ulvent": 1, "guides": [tight], "letterings": [words]}
+        made = self.api("/api/pieces", "POST", {"piece": piece})
+        page = self.open(f"/pieces/{made['id']}")
+        expect(page.get_by_text("tighter than letters 14 mm high can follow")).to_be_visible()
+        expect(page.locator("main path.tight")).to_be_visible()
+        expect(page.locator("section path.tight")).to_have_count(1)
 
     def test_another_blank_with_a_sheet(self) -> None:
         page, piece = self.open_empty()

@@ -98,8 +98,12 @@ def dimensions(layout: Layout) -> list[Dimension]:
     return found
 
 
+_ASIDE = 0.3
+"""A figure stands on its line where it leaves the middle free, which is a grip's place."""
+
+
 def _line(
-    field: str, label: str, sign: str, value: float, start: Point, end: Point, at: float = 0.5
+    field: str, label: str, sign: str, value: float, start: Point, end: Point, at: float = _ASIDE
 ) -> _Figure:
     return _Figure(field=field, label=label, sign=sign, value=value, start=start, end=end, at=at)
 
@@ -115,8 +119,8 @@ def _beside(
 def _box(width: float, height: float) -> list[_Figure]:
     """Width and height across the middle, their figures apart."""
     return [
-        _line("width", "Width", "↔ ", width, (-width / 2, 0.0), (width / 2, 0.0), 0.3),
-        _line("height", "Height", "↕ ", height, (0.0, -height / 2), (0.0, height / 2), 0.3),
+        _line("width", "Width", "↔ ", width, (-width / 2, 0.0), (width / 2, 0.0)),
+        _line("height", "Height", "↕ ", height, (0.0, -height / 2), (0.0, height / 2)),
     ]
 
 
@@ -381,6 +385,7 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
             lettering.height,
             _pair(foot),
             _pair(foot + up * lettering.height),
+            0.5,
         )
     ]
     if lettering.standoff != 0.0:
@@ -394,6 +399,7 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
                 lettering.standoff,
                 _pair(touching - up * lettering.standoff),
                 _pair(touching),
+                0.5,
             )
         )
     return [

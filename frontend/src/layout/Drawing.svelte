@@ -181,7 +181,9 @@
   /** A double click ends a line, adds a point to a chosen drawn guide, or shows everything. */
   function twice(event: MouseEvent): void {
     if (editor.tool === 'points') return sketch.finish();
-    const guide = (event.target as Element).closest('[data-guide]')?.getAttribute('data-guide');
+    // The drawing has captured the pointer, so the event itself does not say what it is over.
+    const under = document.elementFromPoint(event.clientX, event.clientY);
+    const guide = under?.closest('[data-guide]')?.getAttribute('data-guide');
     if (guide && editor.guide?.id === guide && editor.guide.kind === 'drawn') {
       const box = drawing.getBoundingClientRect();
       const near = view.toPiece(event.clientX - box.left, event.clientY - box.top);
@@ -264,8 +266,8 @@
   </svg>
 
   {#if editor.tool === 'choose'}
-    <Dimensions {editor} {view} />
     <Grips {editor} {view} />
+    <Dimensions {editor} {view} />
   {:else if editor.tool === 'measure'}
     <Measure bind:this={measure} {editor} found={scene?.measure} />
   {:else}

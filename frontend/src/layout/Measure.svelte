@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { SceneMeasure } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
+  import LengthField from '../parts/LengthField.svelte';
 
   let { editor, found }: { editor: Editor; found: SceneMeasure | null | undefined } = $props();
 
@@ -20,7 +21,17 @@
 
 <div class="measure" role="status">
   {#if found}
-    <span>station <b class="figure">{found.stations.map((one) => one.toFixed(3)).join(' – ')}</b></span>
+    {#if found.stations.length > 1}
+      <span>from <b class="figure">{(found.stations[0] ?? 0).toFixed(3)}</b></span>
+    {/if}
+    <span>{found.stations.length > 1 ? 'to' : 'station'}</span>
+    <div class="field">
+      <LengthField
+        label="Station"
+        value={found.stations.at(-1) ?? 0}
+        onset={(value) => editor.mark(value)}
+      />
+    </div>
     {#if found.chord !== null && found.chord !== undefined}
       <span>length <b class="figure">{found.length.toFixed(3)}</b></span>
       <span>chord <b class="figure">{found.chord.toFixed(3)}</b></span>
@@ -31,6 +42,7 @@
     <button onclick={() => void copy()}>{copied ? 'copied' : 'copy (C)'}</button>
   {:else}
     <span>Measuring: click beside the guide, here or on the strip; click again for a second place.</span>
+    <button onclick={() => editor.mark(0)}>at its start</button>
   {/if}
   <button onclick={() => editor.take('choose')}>done (Escape)</button>
 </div>
@@ -49,6 +61,15 @@
     background: var(--sheet);
     font-size: 13px;
     white-space: nowrap;
+  }
+
+  .field {
+    width: 104px;
+  }
+
+  .field :global(label) {
+    position: absolute;
+    clip-path: inset(50%);
   }
 
   button {

@@ -8,7 +8,6 @@ from functools import lru_cache
 from ulvent.core.curves import Curve
 from ulvent.core.curves.placed import Placed
 from ulvent.core.curves.rounded import Rounded, rounded
-from ulvent.core.curves.trimmed import trimmed_parallels
 from ulvent.core.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.guides.kinds import recipe_line
 from ulvent.core.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeError
@@ -93,6 +92,8 @@ def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
 def guide_note(guide: AnyGuide, curves: Mapping[str, Curve]) -> str:
     """What a maker should know of how a guide came out, in words; mostly nothing."""
     if isinstance(guide, ParallelGuide):
+        from ulvent.core.curves.trimmed import trimmed_parallels
+
         count = len(trimmed_parallels(curves[guide.guide], guide.distance))
         if count > 1:
             return f"this parallel falls apart into {count} pieces; the longest is used"

@@ -6,8 +6,6 @@ import math
 from collections.abc import Callable
 from fractions import Fraction
 
-from scipy.optimize import brentq
-
 from ulvent.core.curves import (
     BezierPath,
     CircularArc,
@@ -21,9 +19,7 @@ from ulvent.core.curves import (
     Spiral,
     Superellipse,
 )
-from ulvent.core.curves.between import line_between
 from ulvent.core.curves.rounded import rounded
-from ulvent.core.curves.trimmed import trimmed_parallels
 from ulvent.core.guides.drawn import drawn_line
 from ulvent.core.guides.pathdata import curve_from_path_data
 from ulvent.core.recipes import (
@@ -67,6 +63,10 @@ def recipe_line(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
 
 
 def _leaning(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
+    # Imported when it is needed: SciPy would double the start of the command line.
+    from ulvent.core.curves.between import line_between
+    from ulvent.core.curves.trimmed import trimmed_parallels
+
     if isinstance(guide, BetweenGuide):
         return line_between(bases[0], bases[1], guide.share)
     if isinstance(guide, ParallelGuide):
@@ -243,6 +243,8 @@ def _spiral_length(first: float, gain: float, turns: float) -> float:
 
 def _solved(length_at: Callable[[float], float], wanted: float, field: str) -> float:
     """The figure at which a growing length is as wanted."""
+    from scipy.optimize import brentq
+
     low, high = 1e-6, 1.0
     if length_at(low) > wanted:
         raise WrongRecipeError(field, f"must be more than {length_at(low):.4g}")
