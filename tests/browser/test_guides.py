@@ -300,6 +300,18 @@ class Guides(ApplicationTest):
         page.keyboard.press("Delete")
         expect(page.locator("[data-grip='node:3']")).to_have_count(0)
 
+    def test_of_many_quick_presses_every_one_counts(self) -> None:
+        page, piece = self.open_barrel_head()
+        length = math.pi * 240
+        page.get_by_role("application").focus()
+        for _ in range(12):
+            page.keyboard.press("Shift+ArrowRight")
+
+        def slid() -> float:
+            return float(length * (self.stored(piece)["letterings"][0]["at"] - 0.25))
+
+        self.assertTrue(eventually(lambda: abs(slid() - 12) < 0.01), slid())
+
     def test_turned_and_scaled_by_hand(self) -> None:
         page, piece = self.open_empty()
         page.get_by_role("button", name="arch", exact=True).click()

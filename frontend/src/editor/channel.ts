@@ -8,7 +8,7 @@
 
 import type { LiveAnswer, LiveRequest } from '../api/client';
 
-type Unnumbered = Omit<LiveRequest, 'sequence'>;
+export type Unnumbered = Omit<LiveRequest, 'sequence'>;
 
 const WATCHDOG_MS = 4000;
 const SHORTEST_WAIT_MS = 250;
@@ -17,7 +17,7 @@ const LONGEST_WAIT_MS = 4000;
 export class Channel {
   #socket: WebSocket | undefined;
   #sequence = 0;
-  #onItsWay: number | undefined;
+  #onItsWay: { sequence: number; request: Unnumbered } | undefined;
   #waiting: Unnumbered | undefined;
   #newest: Unnumbered | undefined;
   #watchdog: ReturnType<typeof setTimeout> | undefined;
@@ -25,7 +25,7 @@ export class Channel {
   #closed = false;
 
   constructor(
-    private readonly onAnswer: (answer: LiveAnswer) => void,
+    private readonly onAnswer: (answer: LiveAnswer, request: Unnumbered) => void,
     private readonly onState: (connected: boolean) => void,
   ) {
     this.#open();
@@ -39,7 +39,7 @@ export class Channel {
     }
     this.#waiting = undefined;
     this.#sequence += 1;
-    this.#onItsWay = this.#sequence;
+    this.#onItsWay = { sequence: this.#sequence, request };
     this.#socket.send(JSON.stringify({ sequence: this.#sequence, ...request }));
     this.#watchdog = setTimeout(() => this.#socket?.close(), WATCHDOG_MS);
   }
@@ -77,11 +77,12 @@ export class Channel {
   }
 
   #take(answer: LiveAnswer): void {
-    if (answer.sequence !== this.#onItsWay && answer.sequence !== -1) return;
+    const sent = this.#onItsWay;
+    if (!sent || (answer.sequence !== sent.sequence && answer.sequence !== -1)) return;
     clearTimeout(this.#watchdog);
     this.#onItsWay = undefined;
     // The next request leaves before this answer is painted, so that both overlap.
     if (this.#waiting) this.send(this.#waiting);
-    this.onAnswer(answer);
+    this.onAnswer(answer, sent.request);
   }
 }

@@ -19,7 +19,7 @@ import {
   type Scene,
   type WrongField,
 } from '../api/client';
-import { Channel } from './channel';
+import { Channel, type Unnumbered } from './channel';
 import type { Recipe } from './guides';
 import { remember, remembered } from './remembered';
 
@@ -38,6 +38,8 @@ export type Conflict = { current: number; kept: number | null };
 const PAUSE_MS = 900;
 const RETRY_MS = 2000;
 const SKIPPED = 3;
+const SHORT_MS = 15;
+const LONGEST_WAIT_MS = 3000;
 
 export class Editor {
   readonly id: string;
@@ -75,7 +77,7 @@ export class Editor {
     const first = opened.piece.letterings[0];
     if (first) this.chosen = { kind: 'lettering', id: first.id };
     this.#channel = new Channel(
-      (answer) => this.#answered(answer),
+      (answer, request) => this.#answered(answer, request),
       (connected) => {
         this.connected = connected;
         if (connected && this.kept === 'offline') void this.finish();
@@ -157,6 +159,7 @@ export class Editor {
   /** Change the document now; call `finish` when the change is done, or `pauseThenFinish`. */
   change(changed: Partial<Piece>): void {
     this.piece = { ...this.piece, ...changed };
+    if (this.#pending) this.#pending.base = { ...this.#pending.base, ...changed };
     if (this.kept !== 'conflict') this.kept = 'changed';
     this.#unfinished = true;
     this.#ask();
@@ -180,15 +183,33 @@ export class Editor {
     });
   }
 
+  /** What is being done by hand, until the core has said what comes of it. */
+  #pending: { act: Act; base: Piece } | undefined;
+  /** What was asked for meanwhile; each starts from what the one before has made. */
+  #queued: Act[] = [];
+
   /**
-   * Do something by hand; the core says what comes of it. Every call is absolute: from
-   * how the piece was in `base`. The `last` one is kept once it has been answered.
+   * Do something by hand; the core says what comes of it. A pull is absolute: from how
+   * the piece was in `base`, and the newest one wins. What has no base of its own, as a
+   * press of a key, starts from the piece as it is then, and none is left out. The `last`
+   * one is kept once it has been answered.
    */
-  act(act: Act, base: Piece = this.piece, last = true): void {
+  act(act: Act, base?: Piece, last = true): void {
+    if (!base && this.#pending) {
+      this.#queued.push(act);
+      return;
+    }
     this.holding = !last;
     if (this.kept !== 'conflict') this.kept = 'changed';
     this.#unfinished = !last;
-    this.#ask(act, base);
+    this.#pending = { act, base: base ?? this.piece };
+    this.#ask();
+  }
+
+  /** Leave off what is being done by hand. */
+  leaveOff(): void {
+    this.#pending = undefined;
+    this.#queued = [];
   }
 
   /** An id for a new guide, like `stem`. */
@@ -306,6 +327,7 @@ export class Editor {
   }
 
   async #step(which: 'undo' | 'redo'): Promise<void> {
+    await this.#actsDone();
     if (this.#unfinished) await this.finish();
     await this.#saving;
     if (this.kept === 'conflict') return;
@@ -350,21 +372,24 @@ export class Editor {
 
   // ---------------------------------------------------------------------- live
 
-  #ask(act?: Act, base?: Piece): void {
+  #ask(): void {
     const chosen = this.chosen;
+    const pending = this.#pending;
     this.#channel?.send({
-      piece: asDocument(base ?? this.piece),
+      piece: asDocument(pending?.base ?? this.piece),
       chosen: chosen && chosen.kind !== 'blank' ? chosen.id : null,
       marks: this.marks,
       node: this.#node ?? null,
-      ...(act ? { act } : {}),
+      ...(pending ? { act: pending.act } : {}),
     });
   }
 
-  #answered(answer: LiveAnswer): void {
+  #answered(answer: LiveAnswer, request: Unnumbered): void {
     for (const [name, data] of Object.entries(answer.shapes ?? {})) this.shapes.set(name, data);
     this.problems = answer.problems ?? [];
-    const acted = answer.acted;
+    // An answer to what is no longer being done, asked again after a lost connection, is old.
+    const acted = this.#pending ? answer.acted : undefined;
+    if (request.act && request.act === this.#pending?.act) this.#pending = undefined;
     if (acted) {
       this.piece = { ...this.piece, guides: acted.guides, letterings: acted.letterings };
       this.#followNew(acted);
@@ -374,8 +399,18 @@ export class Editor {
       this.#skipped = this.holding ? (this.#skipped + 1) % SKIPPED : 0;
       if (!this.#skipped) this.around = answer.scene;
     }
-    const settled = !this.#unfinished && this.#channel.idle && !this.problems.length;
+    const next = this.#pending ? undefined : this.#queued.shift();
+    if (next) this.act(next);
+    const busy = this.#unfinished || this.#pending || !this.#channel.idle;
+    const settled = !busy && !this.problems.length;
     if (settled && (this.kept === 'changed' || this.kept === 'wrong')) void this.finish();
+  }
+
+  /** When everything done by hand so far has been answered. */
+  async #actsDone(): Promise<void> {
+    for (let waited = 0; this.#pending && waited < LONGEST_WAIT_MS; waited += SHORT_MS) {
+      await new Promise((done) => setTimeout(done, SHORT_MS));
+    }
   }
 
   #skipped = 0;

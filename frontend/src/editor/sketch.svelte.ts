@@ -72,6 +72,7 @@ export class Sketch {
   }
 
   cancel(): void {
+    this.editor.leaveOff();
     if (this.#base) this.editor.change({ guides: this.#base.guides });
     void this.editor.finish();
     this.#end();
