@@ -298,7 +298,10 @@ class PathGuides(ApplicationTest):
         page.keyboard.press("Enter")
         self.drag(page, page.locator("section [data-lettering=name]").first, 200, 0)
         self.wait_until_kept(page)
-        self.assertGreater(self.stored(created["id"])["letterings"][0]["at"], 10)
+        lettering = self.stored(created["id"])["letterings"][0]
+        self.assertGreater(lettering["at"], 10)
+        # The figure typed just before is not lost to the drag.
+        self.assertEqual(lettering["height"], 8)
 
 
 if __name__ == "__main__":

@@ -59,6 +59,13 @@ class Outlines(WebTest):
         scene = self.client.post("/api/scene", json={"sequence": 1, "piece": piece["piece"]}).json()
         self.assertEqual([round(v, 3) for v in scene["scene"]["blank_bounds"]], [-50, -40, 50, 40])
 
+    def test_more_than_a_guide_may_hold_is_refused(self) -> None:
+        edges = ["M0 0" + "".join(f"L{i} {i % 7}" for i in range(1, 12_000))] * 2
+        answer = self.client.post("/api/outlines/take/guide", json={"id": "g", "edges": edges})
+        self.assert_problem(answer, 422, "edges")
+        answer = self.client.post("/api/outlines/take/guide", json={"id": "1", "edges": ["M0 0H9"]})
+        self.assert_problem(answer, 422, "body.id")
+
     def test_an_open_line_is_no_blank(self) -> None:
         outlines = self.shown("svg", samples.CUBIC01)["outlines"]
         body = {"outlines": [[edge["data"] for edge in outlines[0]["edges"]]]}

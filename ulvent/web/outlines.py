@@ -16,7 +16,7 @@ from ulvent.core.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.guides.pathdata import exact_segments
 from ulvent.core.layout import united
 from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
-from ulvent.core.recipes import MOST_PATH_DATA, OutlineBlank, PathGuide
+from ulvent.core.recipes import MOST_PATH_DATA, Identifier, OutlineBlank, PathGuide
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read_dxf import read_dxf
 from ulvent.formats.read_svg import read_svg
@@ -64,7 +64,7 @@ class ShownFile(BaseModel):
 class TakenEdges(BaseModel):
     """Edges to be made a guide, in order."""
 
-    id: str
+    id: Identifier
     edges: Annotated[list[Data], Field(min_length=1, max_length=5000)]
     source: str = ""
 
@@ -121,10 +121,12 @@ def take_guide(taken: TakenEdges) -> PathGuide:
     x0, y0, x1, y1 = curve_bounds(curve)
     x, y = round((x0 + x1) / 2.0, 3), round((y0 + y1) / 2.0, 3)
     moved = [moved_segment(segment, -x, -y) for segment in outline.segments]
+    data = segment_data(moved, outline.closed, up=True)
+    _refuse_long("edges", data)
     return PathGuide(
         id=taken.id,
         kind="path",
-        d=segment_data(moved, outline.closed, up=True),
+        d=data,
         centre=(x, y),
         source=taken.source[:200],
         corners="keep-off",
@@ -146,9 +148,17 @@ def take_blank(taken: TakenOutlines) -> OutlineBlank:
         segment_data([moved_segment(s, -x, -y) for s in outline.segments], closed=True, up=True)
         for outline in sorted(outlines, key=lambda one: -_extent(one))
     )
+    for index, line in enumerate(lines):
+        _refuse_long(f"outlines[{index}]", line)
     blank = OutlineBlank(kind="outline", lines=lines, source=taken.source[:200])
     blank_curves(blank)
     return blank
+
+
+def _refuse_long(field: str, data: str) -> None:
+    if len(data) > MOST_PATH_DATA:
+        reason = f"come to more than {MOST_PATH_DATA} characters of path data: choose fewer"
+        raise PieceError([FieldProblem(field, reason)])
 
 
 def _shown(format: str, data: bytes, unit: Unit) -> ShownFile:

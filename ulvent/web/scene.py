@@ -242,7 +242,7 @@ def _tight(guide: LaidGuide, settings: list[Setting]) -> str:
     )
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=256)
 def _path(curve: Curve) -> str:
     """Path data of a curve; a guide that stays is not written anew on every move."""
     return curve_data(curve)

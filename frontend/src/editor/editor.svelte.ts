@@ -158,30 +158,37 @@ export class Editor {
 
   /** Change the document now; call `finish` when the change is done, or `pauseThenFinish`. */
   change(changed: Partial<Piece>): void {
-    this.piece = { ...this.piece, ...changed };
-    if (this.#pending) this.#pending.base = { ...this.#pending.base, ...changed };
-    if (this.kept !== 'conflict') this.kept = 'changed';
-    this.#unfinished = true;
-    this.#ask();
+    this.#apply((piece) => ({ ...piece, ...changed }));
   }
 
   changeLettering(id: string, changed: Partial<Lettering>): void {
-    this.change({
-      letterings: this.piece.letterings.map((one) =>
-        one.id === id ? { ...one, ...changed } : one,
-      ),
-    });
+    this.#apply((piece) => ({
+      ...piece,
+      letterings: piece.letterings.map((one) => (one.id === id ? { ...one, ...changed } : one)),
+    }));
     const now = this.piece.letterings.find((one) => one.id === id);
     if (now) remember(now);
   }
 
   changeGuide(id: string, changed: Partial<Guide>): void {
-    this.change({
-      guides: this.piece.guides.map((one) =>
-        one.id === id ? ({ ...one, ...changed } as Guide) : one,
-      ),
-    });
+    this.#apply((piece) => ({
+      ...piece,
+      guides: piece.guides.map((one) => (one.id === id ? ({ ...one, ...changed } as Guide) : one)),
+    }));
   }
+
+  /** A change of the document, also of what is being pulled: a figure may come meanwhile. */
+  #apply(change: (piece: Piece) => Piece): void {
+    this.piece = change(this.piece);
+    if (this.#pending) this.#pending.base = change(this.#pending.base);
+    if (this.holding) this.#meanwhile.push(change);
+    if (this.kept !== 'conflict') this.kept = 'changed';
+    this.#unfinished = true;
+    this.#ask();
+  }
+
+  /** Changes made since something was taken hold of: its base is from before them. */
+  #meanwhile: ((piece: Piece) => Piece)[] = [];
 
   /** What is being done by hand, until the core has said what comes of it. */
   #pending: { act: Act; base: Piece } | undefined;
@@ -199,10 +206,13 @@ export class Editor {
       this.#queued.push(act);
       return;
     }
+    if (!this.holding) this.#meanwhile = [];
     this.holding = !last;
     if (this.kept !== 'conflict') this.kept = 'changed';
     this.#unfinished = !last;
-    this.#pending = { act, base: base ?? this.piece };
+    const from = base ? this.#meanwhile.reduce((piece, change) => change(piece), base) : this.piece;
+    if (last) this.#meanwhile = [];
+    this.#pending = { act, base: from };
     this.#ask();
   }
 
@@ -210,6 +220,7 @@ export class Editor {
   leaveOff(): void {
     this.#pending = undefined;
     this.#queued = [];
+    this.#meanwhile = [];
   }
 
   /** An id for a new guide, like `stem`. */
@@ -262,8 +273,8 @@ export class Editor {
   /** Make the document as it stands a revision. */
   finish(): Promise<void> {
     clearTimeout(this.#pause);
-    this.#unfinished = false;
-    this.holding = false;
+    if (!this.#pending) this.holding = false;
+    this.#unfinished = this.holding;
     this.#saving = this.#saving.then(() => this.#save());
     return this.#saving;
   }
@@ -298,7 +309,7 @@ export class Editor {
     if (this.kept === 'conflict') return;
     const document = JSON.stringify(this.piece);
     if (document === this.#saved) {
-      this.kept = 'kept';
+      this.kept = this.#pending ? 'changed' : 'kept';
       return;
     }
     this.kept = 'keeping';
@@ -312,7 +323,8 @@ export class Editor {
       this.#revision = data.revision;
       this.#saved = document;
       this.#steps(data);
-      this.kept = JSON.stringify(this.piece) === document ? 'kept' : 'changed';
+      const same = JSON.stringify(this.piece) === document;
+      this.kept = same && !this.#pending ? 'kept' : 'changed';
     } else if (error?.status === 409) {
       this.conflict = { current: error.current ?? 0, kept: error.kept ?? null };
       this.kept = 'conflict';
@@ -392,6 +404,7 @@ export class Editor {
     if (request.act && request.act === this.#pending?.act) this.#pending = undefined;
     if (acted) {
       this.piece = { ...this.piece, guides: acted.guides, letterings: acted.letterings };
+      if (this.kept !== 'conflict') this.kept = 'changed';
       this.#followNew(acted);
     }
     if (answer.scene) {

@@ -136,6 +136,8 @@
     } else if (held?.kind === 'freehand') {
       sketch.draw(view.toPiece(...at), view.scale);
     } else if (held) {
+      // From how the piece is when the pull begins: a typed figure may have come since the press.
+      if (!held.moved) held.base = editor.piece;
       held.moved = true;
       pull(held, view.toPiece(...at), false);
     }

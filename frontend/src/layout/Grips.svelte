@@ -48,6 +48,7 @@
   function pull(event: PointerEvent, last: boolean): void {
     if (!held || !guide) return;
     if (last && !held.moved) return;
+    if (!held.moved) held.base = editor.piece;
     held.moved = true;
     const { grip, from, base } = held;
     editor.act(

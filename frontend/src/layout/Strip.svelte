@@ -106,6 +106,7 @@
 
   function slide(event: PointerEvent, last: boolean): void {
     if (!held || (!held.moved && event.clientX === held.x)) return;
+    if (!held.moved) held.base = editor.piece;
     held.moved = true;
     const by = (held.way * (event.clientX - held.x)) / scale;
     editor.act({ act: 'slide-by', lettering: held.id, by }, held.base, last);

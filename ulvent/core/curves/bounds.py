@@ -15,7 +15,7 @@ _SAMPLES = 401
 _ROUNDS = 3
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=256)
 def curve_bounds(curve: Curve) -> Bounds:
     """The box of a curve: its outermost samples, moved on to where the tangent turns back."""
     stations = np.linspace(0.0, curve.length, _SAMPLES)

@@ -12,7 +12,7 @@ from ulvent.core.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.guides.kinds import recipe_line
 from ulvent.core.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeError
 
-_REMEMBERED = 512
+_REMEMBERED = 256
 
 
 def guide_curves(guides: tuple[AnyGuide, ...]) -> dict[str, Curve]:

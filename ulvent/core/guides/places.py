@@ -10,7 +10,7 @@ from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=256)
 def named_places(curve: Curve) -> dict[str, float]:
     """Shares of the length at which the named places lie, each in [0, 1].
 
