@@ -218,6 +218,11 @@ point = st.tuples(coordinate, coordinate)
 
 
 class AnyCubic(unittest.TestCase):
+    def test_a_stretch_smaller_than_any_atom_has_no_length(self) -> None:
+        speck = CubicSegment((0, 0), (5e-324, 0), (5e-324, 5e-324), (0, 5e-324))
+        with self.assertRaises(CurveError):
+            BezierPath([speck])
+
     @given(st.builds(CubicSegment, point, point, point, point), st.floats(0, 1))
     def test_length_splits_anywhere(self, segment: CubicSegment, share: float) -> None:
         """Splitting by de Casteljau's rule gives two curves as long as the whole."""

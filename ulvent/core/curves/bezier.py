@@ -31,6 +31,9 @@ from ulvent.core.tolerances import JOINT
 
 BezierSegment = LineSegment | QuadraticSegment | CubicSegment
 
+_NOTHING = 1e-30
+"""Segments smaller than this, mm, have no length: their quotients would be no numbers."""
+
 
 class BezierPath(Parametric):
     """Line, quadratic and cubic segments, joined end to end.
@@ -45,7 +48,7 @@ class BezierPath(Parametric):
     """
 
     def __init__(self, segments: Sequence[BezierSegment], closed: bool = False) -> None:
-        kept = [segment for segment in segments if _extent(segment) > 0.0]
+        kept = [segment for segment in segments if _extent(segment) > _NOTHING]
         if not kept:
             raise CurveError("the path has no length")
         self._segments = tuple(kept)
