@@ -10,9 +10,9 @@ import math
 from collections.abc import Callable
 from typing import Literal
 
-import numpy as np
 from pydantic import BaseModel
 
+from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.kinds import circle_diameter, spiral_extent
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.recipes import (
@@ -155,7 +155,7 @@ def _of_guide(guide: LaidGuide, others: dict[str, LaidGuide]) -> list[Dimension]
     if isinstance(recipe, ParallelGuide):
         return [_parallel(guide, others[recipe.guide])]
     if isinstance(recipe, BetweenGuide):
-        middle = _pair(guide.curve.points(guide.curve.length / 2.0)[0])
+        middle = as_point(guide.curve.points(guide.curve.length / 2.0)[0])
         figure = _beside("share", "Share of the way between", "", recipe.share, middle, "%")
         return [_dimension(recipe.id, figure)]
     make: Callable[..., list[_Figure]] | None = _FIGURES.get(type(recipe))
@@ -185,7 +185,12 @@ def _parallel(guide: LaidGuide, base: LaidGuide) -> Dimension:
     recipe = guide.recipe
     assert isinstance(recipe, ParallelGuide)
     figure = _line(
-        "distance", "Distance of the parallel", "⇲ ", recipe.distance, _pair(foot), _pair(middle[0])
+        "distance",
+        "Distance of the parallel",
+        "⇲ ",
+        recipe.distance,
+        as_point(foot),
+        as_point(middle[0]),
     )
     return _dimension(recipe.id, figure)
 
@@ -383,8 +388,8 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
             "Height of capitals",
             "↕ ",
             lettering.height,
-            _pair(foot),
-            _pair(foot + up * lettering.height),
+            as_point(foot),
+            as_point(foot + up * lettering.height),
             0.5,
         )
     ]
@@ -397,8 +402,8 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
                 "Standoff from the guide",
                 "⇲ ",
                 lettering.standoff,
-                _pair(touching - up * lettering.standoff),
-                _pair(touching),
+                as_point(touching - up * lettering.standoff),
+                as_point(touching),
                 0.5,
             )
         )
@@ -414,7 +419,3 @@ def _around(radius: float, degrees: float) -> Point:
 
 def _times(point: Point, factor: float) -> Point:
     return (point[0] * factor, point[1] * factor)
-
-
-def _pair(point: np.ndarray) -> Point:
-    return (float(point[0]), float(point[1]))

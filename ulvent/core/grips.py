@@ -14,6 +14,7 @@ from typing import Literal
 import numpy as np
 
 from ulvent.core.curves import Curve
+from ulvent.core.curves.segments import as_point
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.drawn import drawn_handles
@@ -60,15 +61,15 @@ def grips(guide: LaidGuide, node: int | None = None) -> list[Grip]:
     recipe, curve = guide.recipe, guide.curve
     found: list[Grip] = []
     if curve.closed:
-        where = _pair(curve.points(0.0)[0])
+        where = as_point(curve.points(0.0)[0])
         found.append(Grip(name="start", kind="start", at=where, label="start of the guide"))
     if recipe.part is not None:
         ends = curve.points([0.0, curve.length])
         for index, label in enumerate(("start of the part", "end of the part")):
-            where = _pair(ends[index])
+            where = as_point(ends[index])
             found.append(Grip(name=f"part:{index}", kind="part", at=where, label=label))
     if isinstance(recipe, ParallelGuide | BetweenGuide):
-        where = _pair(curve.points(curve.length / 2.0)[0])
+        where = as_point(curve.points(curve.length / 2.0)[0])
         label = "distance" if isinstance(recipe, ParallelGuide) else "share of the way"
         return [*found, Grip(name="distance", kind="distance", at=where, label=label)]
     found.append(Grip(name="centre", kind="centre", at=recipe.centre, label="centre of the guide"))
@@ -260,7 +261,3 @@ def _between(recipe: BetweenGuide, others: dict[str, Curve], end: Point) -> Betw
 
 def _tidy(point: complex) -> Point:
     return (round(point.real, _DECIMALS) + 0.0, round(point.imag, _DECIMALS) + 0.0)
-
-
-def _pair(point: np.ndarray) -> Point:
-    return (float(point[0]), float(point[1]))

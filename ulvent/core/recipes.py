@@ -64,6 +64,13 @@ def exactly(count: int, **figures: float | None) -> None:
     raise WrongRecipeError(field, f"is missing: give {number} of {names}")
 
 
+def refuse_wide_radius(radius: float, width: float, height: float) -> None:
+    """Refuse corners that are rounder than the sides of a rectangle have room for."""
+    most = min(width, height) / 2.0
+    if radius > most:
+        raise WrongRecipeError("radius", f"must be at most {most:g}, half the shorter side")
+
+
 # --------------------------------------------------------------------- guides
 
 
@@ -250,9 +257,7 @@ class RectangleGuide(GuideRecipe):
 
     @model_validator(mode="after")
     def _radius_fits(self) -> Self:
-        most = min(self.width, self.height) / 2.0
-        if self.radius > most:
-            raise WrongRecipeError("radius", f"must be at most {most:g}, half the shorter side")
+        refuse_wide_radius(self.radius, self.width, self.height)
         return self
 
 
@@ -414,9 +419,7 @@ class RectangleBlank(Model):
 
     @model_validator(mode="after")
     def _radius_fits(self) -> Self:
-        most = min(self.width, self.height) / 2.0
-        if self.radius > most:
-            raise WrongRecipeError("radius", f"must be at most {most:g}, half the shorter side")
+        refuse_wide_radius(self.radius, self.width, self.height)
         return self
 
 
@@ -448,9 +451,7 @@ class TagBlank(Model):
 
     @model_validator(mode="after")
     def _hole_is_inside(self) -> Self:
-        most = min(self.width, self.height) / 2.0
-        if self.radius > most:
-            raise WrongRecipeError("radius", f"must be at most {most:g}, half the shorter side")
+        refuse_wide_radius(self.radius, self.width, self.height)
         room = min(self.hole_inset, self.width - self.hole_inset, self.height / 2.0)
         if self.hole >= 2.0 * room:
             raise WrongRecipeError("hole", f"must be less than {2.0 * room:g} to lie inside")

@@ -2,6 +2,7 @@
   import type { SceneMeasure } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import LengthField from '../parts/LengthField.svelte';
+  import ToolBar from '../parts/ToolBar.svelte';
 
   let { editor, found }: { editor: Editor; found: SceneMeasure | null | undefined } = $props();
 
@@ -19,7 +20,7 @@
   }
 </script>
 
-<div class="measure" role="status">
+<ToolBar>
   {#if found}
     {#if found.stations.length > 1}
       <span>from <b class="figure">{(found.stations[0] ?? 0).toFixed(3)}</b></span>
@@ -45,43 +46,4 @@
     <button onclick={() => editor.mark(0)}>at its start</button>
   {/if}
   <button onclick={() => editor.take('choose')}>done (Escape)</button>
-</div>
-
-<style>
-  .measure {
-    display: flex;
-    position: absolute;
-    top: 8px;
-    left: 50%;
-    gap: 16px;
-    align-items: center;
-    border: 1px solid var(--line-strong);
-    padding: 5px 12px;
-    transform: translateX(-50%);
-    background: var(--sheet);
-    font-size: 13px;
-    white-space: nowrap;
-  }
-
-  .field {
-    width: 104px;
-  }
-
-  .field :global(label) {
-    position: absolute;
-    clip-path: inset(50%);
-  }
-
-  button {
-    border: 0;
-    min-height: 24px;
-    background: none;
-    color: var(--verdigris);
-    font: inherit;
-    cursor: pointer;
-  }
-
-  button:hover {
-    text-decoration: underline;
-  }
-</style>
+</ToolBar>

@@ -20,7 +20,7 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves.bezier import BezierPath
 from ulvent.core.curves.curve import Curve
-from ulvent.core.curves.segments import CubicSegment, Point
+from ulvent.core.curves.segments import CubicSegment, as_point
 from ulvent.core.errors import CurveError
 
 Floats = NDArray[np.float64]
@@ -112,7 +112,7 @@ class _Between:
             merged = _Nodes(*(np.concatenate(pair) for pair in zip(nodes, fresh, strict=True)))
             nodes = merged.at(np.argsort(merged.u, kind="stable"))
         segments = [
-            CubicSegment(*(_pair(point) for point in control))
+            CubicSegment(*(as_point(point) for point in control))
             for control in _controls(nodes)
             if np.hypot(*(control[3] - control[0])) > 0.0
         ]
@@ -185,7 +185,3 @@ def _controls(nodes: _Nodes) -> Floats:
 def _unit(vectors: Floats) -> Floats:
     lengths = np.hypot(*vectors.T)[:, None]
     return vectors / np.where(lengths > 0.0, lengths, 1.0)
-
-
-def _pair(point: Floats) -> Point:
-    return (float(point[0]), float(point[1]))

@@ -12,7 +12,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves.segments import CubicSegment, LineSegment, Point, Segment
+from ulvent.core.curves.segments import CubicSegment, LineSegment, Segment, as_point
 from ulvent.core.tolerances import ARC_LENGTH, DRAWING, JOINT
 
 if TYPE_CHECKING:
@@ -83,14 +83,10 @@ def _controls(curve: Curve, begin: Floats, end: Floats) -> Floats:
 
 
 def _segment(controls: Floats) -> Segment:
-    a, b, c, d = (_pair(point) for point in controls)
+    a, b, c, d = (as_point(point) for point in controls)
     along = controls[3] - controls[0]
     length = float(np.hypot(*along))
     across = np.abs(
         (controls[1:3] - controls[0]) @ np.array([-along[1], along[0]]) / max(length, JOINT)
     )
     return LineSegment(a, d) if across.max() <= JOINT * 1e-3 else CubicSegment(a, b, c, d)
-
-
-def _pair(point: Floats) -> Point:
-    return (float(point[0]), float(point[1]))

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
-from ulvent.core.curves.segments import ArcSegment, Point, Segment
+from ulvent.core.curves.segments import ArcSegment, Point, Segment, as_point
 
 
 class Placed(Curve):
@@ -62,11 +62,11 @@ class Placed(Curve):
         return back
 
     def _reversed(self) -> Curve:
-        return Placed(self._base.reversed(), self._scale, self._degrees, _pair(self._move))
+        return Placed(self._base.reversed(), self._scale, self._degrees, as_point(self._move))
 
     def _section(self, begin: float, end: float) -> Curve:
         base = self._base.section(begin / self._scale, end / self._scale)
-        return Placed(base, self._scale, self._degrees, _pair(self._move))
+        return Placed(base, self._scale, self._degrees, as_point(self._move))
 
     def nearest(self, points: ArrayLike) -> Floats:
         return self._base.nearest(self.unplaced(points)) * self._scale
@@ -77,13 +77,9 @@ class Placed(Curve):
     def _placed_segment(self, segment: Segment) -> Segment:
         if isinstance(segment, ArcSegment):
             return ArcSegment(
-                _pair(self._placed(np.array([segment.centre]))[0]),
+                as_point(self._placed(np.array([segment.centre]))[0]),
                 segment.radius * self._scale,
                 segment.begin + self._degrees,
                 segment.sweep,
             )
-        return type(segment)(*(_pair(point) for point in self._placed(np.array(segment))))
-
-
-def _pair(point: Floats) -> Point:
-    return (float(point[0]), float(point[1]))
+        return type(segment)(*(as_point(point) for point in self._placed(np.array(segment))))

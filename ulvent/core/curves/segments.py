@@ -6,10 +6,19 @@ segments into the constructs of their format; nothing is flattened on the way.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from math import cos, radians, sin
 from typing import NamedTuple
 
+import numpy as np
+from numpy.typing import NDArray
+
 Point = tuple[float, float]
+
+
+def as_point(row: Sequence[float] | NDArray[np.float64]) -> Point:
+    """A row of an array, x and y, as a point."""
+    return (float(row[0]), float(row[1]))
 
 
 class LineSegment(NamedTuple):

@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from ulvent.core.curves.curve import Curve, Floats, Frames
-from ulvent.core.curves.segments import LineSegment, Point, Segment
+from ulvent.core.curves.segments import LineSegment, Point, Segment, as_point
 from ulvent.core.errors import CurveError
 
 
@@ -40,15 +40,11 @@ class Line(Curve):
         )
 
     def _reversed(self) -> Line:
-        return Line(_pair(self._end), _pair(self._start))
+        return Line(as_point(self._end), as_point(self._start))
 
     def _section(self, begin: float, end: float) -> Line:
         first, last = self._frames(np.array([begin, end])).points
-        return Line(_pair(first), _pair(last))
+        return Line(as_point(first), as_point(last))
 
     def segments(self) -> tuple[Segment, ...]:
-        return (LineSegment(_pair(self._start), _pair(self._end)),)
-
-
-def _pair(point: Floats) -> Point:
-    return (float(point[0]), float(point[1]))
+        return (LineSegment(as_point(self._start), as_point(self._end)),)
