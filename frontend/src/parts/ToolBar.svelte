@@ -13,13 +13,17 @@
     position: absolute;
     top: 8px;
     left: 50%;
-    gap: 14px;
+    gap: 2px 11px;
+    flex-wrap: wrap;
     align-items: center;
     border: 1px solid var(--line-strong);
     padding: 5px 12px;
     transform: translateX(-50%);
     background: var(--sheet);
     font-size: 13px;
+    box-sizing: border-box;
+    width: max-content;
+    max-width: calc(100% - 24px);
     white-space: nowrap;
   }
 
