@@ -27,7 +27,7 @@ from playwright.sync_api import sync_playwright
 from tests.browser.chromium import EXECUTABLE, OPTIONS
 from tests.zoo import smooth_chain
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
-from ulvent.core.piece import Lettering
+from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Setting, set_lettering
 from ulvent.formats.svg import curve_data
 from ulvent.typecase import FONTS, shipped_face

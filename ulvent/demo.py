@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ulvent.core.piece import Lettering, Piece
+from ulvent.core.lettering import Lettering
+from ulvent.core.piece import Piece
 from ulvent.core.recipes import (
     ArchGuide,
     BetweenGuide,

@@ -10,14 +10,15 @@ from fontTools.ttLib import TTFont
 
 from ulvent.core.curves import CircularArc, Curve, Line
 from ulvent.core.faces import Face
-from ulvent.core.piece import Lettering
-from ulvent.core.setting import set_lettering
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting import Standing, set_lettering
 from ulvent.typecase import FONTS, shipped_face
 
 
 def gaps(text: str, guide: Curve, face: str = "lato-bold", height: float = 10.0, **more: float):
     wanted = Lettering(id="x", guide="g", text=text, face=face, height=height, **more)
-    return set_lettering(wanted, guide, shipped_face(face)).gaps
+    (found,) = set_lettering(wanted, Standing(guide), shipped_face(face))
+    return found.gaps
 
 
 STRAIGHT = Line((0, 0), (2000, 0))

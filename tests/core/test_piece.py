@@ -11,7 +11,8 @@ import numpy as np
 
 from ulvent.core.errors import PieceError
 from ulvent.core.layout import lay_out
-from ulvent.core.piece import MOST_LETTERS, parse_piece
+from ulvent.core.lettering import MOST_LETTERS
+from ulvent.core.piece import parse_piece
 from ulvent.formats.svg import write_svg
 from ulvent.typecase import shipped_face
 

@@ -13,8 +13,8 @@ from hypothesis import strategies as st
 from tests import zoo
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve, Line
 from ulvent.core.errors import CurveError
-from ulvent.core.piece import Lettering
-from ulvent.core.setting import Setting, set_lettering
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.typecase import shipped_face
 
 CIRCLE = CircularArc.circle((0, 0), 120, 90, clockwise=True)
@@ -27,7 +27,8 @@ def lettering(text: str = "QUILLMERE", **changes: Any) -> Lettering:
 
 def placed(guide: Curve, text: str = "QUILLMERE", **changes: Any) -> Setting:
     wanted = lettering(text, **changes)
-    return set_lettering(wanted, guide, shipped_face(wanted.face))
+    (found,) = set_lettering(wanted, Standing(guide), shipped_face(wanted.face))
+    return found
 
 
 class Height(unittest.TestCase):

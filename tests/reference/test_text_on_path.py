@@ -17,7 +17,7 @@ import numpy as np
 
 from tests.browser.chromium import ChromiumTest
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
-from ulvent.core.piece import Lettering
+from ulvent.core.lettering import Lettering
 from ulvent.core.setting import set_lettering
 from ulvent.typecase import FONTS, catalogue, shipped_face
 

@@ -376,25 +376,36 @@ _FIGURES: dict[type, Callable[..., list[_Figure]]] = {
 # -------------------------------------------------------------------- letterings
 
 
+_MEASURES = {
+    "capital": "Height of capitals",
+    "x-height": "Height of a small x",
+    "ascender": "Height from descender to ascender",
+    "type": "Type size",
+}
+
+
 def _of_lettering(setting: Setting) -> list[Dimension]:
-    """The height of capitals, and the standoff where there is one, just before the first letter."""
-    lettering = setting.lettering
-    before = setting.start - 0.6 * lettering.height
-    frame = setting.baseline.frames(before)
+    """The height, and the standoff where there is one, just before the first letter."""
+    lettering, metrics = setting.lettering, setting.face.metrics
+    if setting.line > 0 or lettering.shape.startswith("stacked") or lettering.dial is not None:
+        return []
+    frame = setting.baseline.frames(setting.start - 0.6 * setting.capital)
     foot, up = frame.points[0], frame.normals[0]
+    deep = lettering.measured in ("ascender", "type")
+    low = foot + up * (setting.scale * metrics.descender if deep else 0.0)
     figures = [
         _line(
             "height",
-            "Height of capitals",
+            _MEASURES[lettering.measured],
             "↕ ",
             lettering.height,
-            as_point(foot),
-            as_point(foot + up * lettering.height),
+            as_point(low),
+            as_point(low + up * lettering.height),
             0.5,
         )
     ]
     if lettering.standoff != 0.0:
-        touch = setting.scale * touch_height(lettering.touch, setting.face.metrics)
+        touch = setting.scale * touch_height(lettering.touch, metrics)
         touching = foot + up * touch
         figures.append(
             _line(

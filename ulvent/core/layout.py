@@ -15,8 +15,8 @@ from ulvent.core.errors import CurveError, FaceError, FieldProblem, PieceError
 from ulvent.core.faces import Face
 from ulvent.core.guides import guide_curves, guide_note
 from ulvent.core.piece import Piece
-from ulvent.core.recipes import AnyGuide
-from ulvent.core.setting import Setting, set_lettering
+from ulvent.core.recipes import AnyGuide, GrowingSpiralGuide
+from ulvent.core.setting import Setting, Standing, set_lettering
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
@@ -44,11 +44,16 @@ class Layout:
     blank: tuple[Curve, ...]
     guides: tuple[LaidGuide, ...]
     settings: tuple[Setting, ...]
+    """One for each line of each lettering, in order."""
 
     @property
     def shown_guides(self) -> tuple[LaidGuide, ...]:
         """The guides that a person sees: neither hidden nor removed."""
         return tuple(g for g in self.guides if not (g.recipe.hidden or g.recipe.removed))
+
+    def lines_of(self, lettering_id: str) -> tuple[Setting, ...]:
+        """The lines of one lettering."""
+        return tuple(s for s in self.settings if s.lettering.id == lettering_id)
 
     def bounds(self) -> Bounds:
         """Of the blank and all letters that are drawn; of the guides where there are none."""
@@ -59,6 +64,7 @@ class Layout:
             for index in range(len(setting.clusters))
             if setting.drawn[index]
         )
+        boxes.extend(ticks.bounds() for setting in self.settings for ticks in setting.tick_outlines())
         return united(boxes or [guide.bounds for guide in self.shown_guides])
 
     def reach(self) -> Bounds:
@@ -99,16 +105,21 @@ def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
         if lettering.guide not in curves:
             continue
         field = "face"
-        keep_off = piece.guide(lettering.guide).corners == "keep-off"
+        standing = _standing(piece.guide(lettering.guide), curves[lettering.guide])
         try:
             face = face_named(lettering.face)
             field = "standoff"
-            settings.append(set_lettering(lettering, curves[lettering.guide], face, keep_off))
+            settings.extend(set_lettering(lettering, standing, face))
         except (FaceError, CurveError) as error:
             problems.append(FieldProblem(f"letterings[{index}].{field}", str(error)))
     if problems:
         raise PieceError(problems)
     return Layout(piece, blank, tuple(guides), tuple(settings))
+
+
+def _standing(recipe: AnyGuide, curve: Curve) -> Standing:
+    centre = recipe.centre if isinstance(recipe, GrowingSpiralGuide) else None
+    return Standing(curve, recipe.corners == "keep-off", centre)
 
 
 def united(boxes: list[Bounds]) -> Bounds:

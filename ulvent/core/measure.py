@@ -35,7 +35,10 @@ class MeasuredCluster(BaseModel):
 
 
 class MeasuredLettering(BaseModel):
-    """A lettering's length and what is left of its guide, negative when it overflows; mm."""
+    """A lettering's length and what is left of its guide, negative when it overflows; mm.
+
+    Of a lettering of several lines or laps: the length of all, and the room of the fullest.
+    """
 
     id: str
     length: float
@@ -57,31 +60,35 @@ def measure(layout: Layout) -> Measurement:
             MeasuredGuide(id=g.recipe.id, length=g.curve.length, closed=g.curve.closed)
             for g in layout.guides
         ],
-        letterings=[_lettering(setting) for setting in layout.settings],
+        letterings=[_lettering(one.id, layout.lines_of(one.id)) for one in layout.piece.letterings],
     )
 
 
-def _lettering(setting: Setting) -> MeasuredLettering:
+def _lettering(lettering_id: str, lines: tuple[Setting, ...]) -> MeasuredLettering:
+    return MeasuredLettering(
+        id=lettering_id,
+        length=sum(line.length for line in lines),
+        room=min(line.room for line in lines),
+        clusters=[cluster for line in lines for cluster in _clusters(line)],
+    )
+
+
+def _clusters(setting: Setting) -> list[MeasuredCluster]:
     gaps: list[float | None] = [
         None if math.isnan(gap) else gap for gap in setting.gaps.found.tolist()
     ]
     rows = zip(
         setting.clusters,
         setting.stations.tolist(),
-        setting.frames.points.tolist(),
+        setting.stances.feet.tolist(),
         setting.angles.tolist(),
         setting.advances.tolist(),
         [*gaps, None],
         strict=False,
     )
-    return MeasuredLettering(
-        id=setting.lettering.id,
-        length=setting.length,
-        room=setting.room,
-        clusters=[
-            MeasuredCluster(
-                text=cluster.text, station=station, x=x, y=y, angle=angle, advance=advance, gap=gap
-            )
-            for cluster, station, (x, y), angle, advance, gap in rows
-        ],
-    )
+    return [
+        MeasuredCluster(
+            text=cluster.text, station=station, x=x, y=y, angle=angle, advance=advance, gap=gap
+        )
+        for cluster, station, (x, y), angle, advance, gap in rows
+    ]

@@ -7,72 +7,28 @@ Placements, outlines and findings are worked out from it and never stored.
 
 from __future__ import annotations
 
-import unicodedata
 from typing import Annotated, Any, Literal, get_args
 
-from pydantic import Field, ValidationError, field_validator, model_validator
+from pydantic import Field, ValidationError, model_validator
 
 from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.lettering import Lettering, Names, Numbers
 from ulvent.core.recipes import (
     AnyBlank,
     AnyGuide,
     Blank,
-    Coordinate,
     Guide,
-    Identifier,
     Model,
     Sheet,
-    Size,
     ToolArea,
     WrongRecipeError,
     refuse_rings,
 )
 
 VERSION = 1
-MOST_LETTERS = 2000
 MOST_LETTERS_IN_ALL = 20_000
 MOST_GUIDES = 200
 MOST_LETTERINGS = 400
-
-
-class Lettering(Model):
-    """One run of text, set on one guide.
-
-    height
-        of a flat capital, mm
-    standoff
-        from the guide to the touch line, mm, positive away from the letters' feet
-    at, at_in
-        the place on the guide: a station in mm, or a share of the guide's length
-    tracking
-        added to every gap between letters, mm
-    """
-
-    id: Identifier
-    guide: Identifier
-    text: Annotated[str, Field(max_length=MOST_LETTERS)]
-    face: Annotated[str, Field(min_length=1, max_length=200)]
-    height: Size
-    reading: Literal["along", "against"] = "along"
-    touch: Literal["ascender", "capital", "middle", "baseline", "descender"] = "baseline"
-    standoff: Coordinate = 0.0
-    at: Coordinate = 0.0
-    at_in: Literal["mm", "share"] = "mm"
-    align: Literal["start", "centre", "end"] = "start"
-    spacing: Literal["font"] = "font"
-    tracking: Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)] = 0.0
-    shape: Literal["rigid"] = "rigid"
-
-    @field_validator("text")
-    @classmethod
-    def _one_line(cls, text: str) -> str:
-        for index, character in enumerate(text):
-            if unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp"):
-                raise ValueError(
-                    f"must be one line of plain text; place {index + 1} holds "
-                    f"the control character U+{ord(character):04X}"
-                )
-        return text
 
 
 class Piece(Model):
@@ -164,10 +120,11 @@ def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
 
 
 _KINDS = {
-    kind.model_fields["kind"].annotation.__args__[0]
-    for kind in (*get_args(AnyGuide), *get_args(AnyBlank))
+    kind
+    for model in (*get_args(AnyGuide), *get_args(AnyBlank), Numbers, Names)
+    for kind in get_args(model.model_fields["kind"].annotation)
 }
-"""Pydantic names the kind of a guide or blank in the place of an error; makers need not see it."""
+"""Pydantic names the kind of a guide, blank or sequence in the place of an error; makers need not see it."""
 
 _REASONS = {
     "extra_forbidden": "is not a field that Ulvent knows",

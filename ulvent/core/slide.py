@@ -5,7 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from ulvent.core.curves import Curve
-from ulvent.core.piece import Lettering
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting import guide_station
+from ulvent.core.guides import place_share
 
 _STATION_DECIMALS = 3
 _SHARE_DECIMALS = 7
@@ -26,11 +28,18 @@ def slid_after(
 
 
 def _moved(lettering: Lettering, guide: Curve, distance: float) -> Lettering:
+    """Tied to the same place as before: a share stays a share, a named place that place."""
     length = guide.length
-    station = lettering.at * (length if lettering.at_in == "share" else 1.0) + distance
+    first = guide_station(lettering, guide)
+    station = first + distance
     station = station % length if guide.closed else min(max(station, 0.0), length)
     if lettering.at_in == "share":
         at = round(station / length, _SHARE_DECIMALS)
-    else:
+    elif lettering.at_in == "mm":
         at = round(station, _STATION_DECIMALS)
+    else:
+        off = station - place_share(guide, lettering.at_in) * length
+        if guide.closed:
+            off = (off + length / 2.0) % length - length / 2.0
+        at = round(off, _STATION_DECIMALS)
     return lettering.model_copy(update={"at": at})

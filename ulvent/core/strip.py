@@ -15,8 +15,9 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.curves import Curve
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.setting import Setting, letter_corners, tight_stretches
+from ulvent.core.setting import Setting, letter_corners, nudges_on, tight_stretches
 from ulvent.core.setting.touch import touch_height
 
 Floats = NDArray[np.float64]
@@ -28,9 +29,13 @@ _SHORTEST_ROOM = 0.5
 
 @dataclass(frozen=True)
 class StripGap:
-    """The gap after a letter: where it is, what it is, what its designer gave it; mm."""
+    """The gap after a letter: where it is, what it is, what its designer gave it; mm.
+
+    `after` is the letter's place in the words, -1 for a mark.
+    """
 
     x: float
+    after: int
     found: float
     designed: float
 
@@ -44,12 +49,27 @@ class StripLettering:
     upright
         whether it reads in the strip's direction; otherwise its matrices stand it on
         its head, as it stands on the guide
+    starts, ends
+        x between which each letter stands, the smaller one first
     """
 
     setting: Setting
     matrices: Floats
     upright: bool
     gaps: tuple[StripGap, ...]
+    starts: list[float]
+    ends: list[float]
+
+    @property
+    def by_hand(self) -> list[bool]:
+        """Whether each letter, or the gap after it, was changed by hand."""
+        changed = nudges_on(self.setting.lettering)
+        return [
+            any(at in changed for at in range(place, place + len(cluster.text)))
+            for place, cluster in zip(
+                self.setting.places.tolist(), self.setting.clusters, strict=True
+            )
+        ]
 
 
 @dataclass(frozen=True)
@@ -108,11 +128,19 @@ def _lettering(setting: Setting, guide: LaidGuide, against: bool) -> StripLetter
     foot = facing * (setting.lettering.standoff - touch)
     count = len(setting.clusters)
     matrices = np.zeros((count, 2, 3))
-    matrices[:, 0, 0] = widths * setting.scale
-    matrices[:, 1, 1] = facing * setting.scale
-    matrices[:, 0, 2] = x - widths * setting.advances / 2.0
-    matrices[:, 1, 2] = foot
-    return StripLettering(setting, matrices, upright, _gaps(setting, x, widths))
+    matrices[:, 0, 0] = widths * setting.scales
+    matrices[:, 1, 1] = facing * setting.scales
+    matrices[:, 0, 2] = x - widths * setting.widths / 2.0
+    # As far off the guide as on the drawing, what was done by hand included.
+    raised = np.einsum(
+        "ni,ni->n", setting.stances.feet - setting.frames.points, setting.frames.normals
+    )
+    matrices[:, 1, 2] = foot + facing * (raised if setting.stances.on_baseline else 0.0)
+    half = np.abs(widths) * setting.advances / 2.0
+    gaps = _gaps(setting, x, widths)
+    return StripLettering(
+        setting, matrices, upright, gaps, (x - half).tolist(), (x + half).tolist()
+    )
 
 
 def _guide_per_baseline(setting: Setting) -> Floats:
@@ -127,13 +155,32 @@ def _guide_per_baseline(setting: Setting) -> Floats:
 def _gaps(setting: Setting, x: Floats, widths: Floats) -> tuple[StripGap, ...]:
     ends = x + widths * setting.advances / 2.0
     starts = x - widths * setting.advances / 2.0
-    found = zip(ends[:-1], starts[1:], setting.gaps.found, setting.gaps.designed, strict=True)
+    gaps = setting.gaps
+    found = zip(
+        ends[:-1], starts[1:], gaps.found, gaps.designed, setting.places[:-1], strict=True
+    )
     return tuple(
-        StripGap(float((end + start) / 2.0), float(gap), float(designed))
-        for end, start, gap, designed in found
+        StripGap(float((end + start) / 2.0), int(place), float(gap), float(designed))
+        for end, start, gap, designed, place in found
         # Across the seam the middle between two letters is not between their x.
         if not math.isnan(gap) and abs(end - start) < setting.guide.length / 2.0
     )
+
+
+def _on_guide(
+    setting: Setting, guide: Curve, stretch: tuple[float, float]
+) -> list[tuple[float, float]]:
+    """A stretch of baseline as stretches of the guide under it: two where it passes the seam."""
+    length = guide.length
+    ends = setting.baseline.foot(np.array(stretch))
+    if setting.lettering.reading == "against":
+        ends = length - ends[::-1]
+    first, last = (float(end) for end in ends)
+    if not guide.closed or last - first >= length:
+        return [(max(first, 0.0), min(last, length))]
+    begin = first % length
+    end = begin + (last - first)
+    return [(begin, min(end, length)), *([(0.0, end - length)] if end > length else [])]
 
 
 def _free(
@@ -143,20 +190,8 @@ def _free(
     length = guide.curve.length
     taken: list[tuple[float, float]] = []
     for setting in settings:
-        if setting.length <= 0.0:
-            continue
-        ends = setting.baseline.foot(np.array([setting.start, setting.start + setting.length]))
-        if setting.lettering.reading == "against":
-            ends = length - ends[::-1]
-        first, last = (float(end) for end in ends)
-        if not guide.curve.closed or last - first >= length:
-            taken.append((max(first, 0.0), min(last, length)))
-            continue
-        begin = first % length
-        end = begin + (last - first)
-        taken.append((begin, min(end, length)))
-        if end > length:
-            taken.append((0.0, end - length))
+        for stretch in setting.stretches:
+            taken.extend(_on_guide(setting, guide.curve, stretch))
     free: list[tuple[float, float]] = []
     reached = 0.0
     for begin, end in [*sorted(taken), (length, length)]:

@@ -38,12 +38,15 @@ def write_dxf(layout: Layout, guides: bool = False) -> bytes:
     document.header["$INSUNITS"] = _MILLIMETRES
     document.header["$MEASUREMENT"] = 1
     space = document.modelspace()
-    for setting in layout.settings:
-        layer = f"lettering-{setting.lettering.id}"
+    for lettering in layout.piece.letterings:
+        layer = f"lettering-{lettering.id}"
         document.layers.add(layer)
-        for index in range(len(setting.clusters)):
-            if setting.drawn[index]:
-                _add_outline(space, setting.placed_outline(index), layer)
+        for setting in layout.lines_of(lettering.id):
+            for index in range(len(setting.clusters)):
+                if setting.drawn[index]:
+                    _add_outline(space, setting.placed_outline(index), layer)
+            for ticks in setting.tick_outlines():
+                _add_outline(space, ticks, layer)
     if guides and layout.shown_guides:
         document.layers.add(_GUIDES)
         for guide in layout.shown_guides:

@@ -17,7 +17,6 @@ from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
 from ulvent.core.curves.bounds import Bounds, curve_bounds
 from ulvent.core.faces import Outline
 from ulvent.core.layout import LaidGuide, Layout, united
-from ulvent.core.setting import Setting
 
 _DECIMALS = 4
 _FINE = 6
@@ -27,7 +26,7 @@ _HALF_TURN = 180.0
 
 def write_svg(layout: Layout, guides: bool = False) -> bytes:
     """The lettering of a layout as an SVG file; with `guides`, those in a group of their own."""
-    body = [_lettering(setting) for setting in layout.settings]
+    body = [_lettering(layout, one.id) for one in layout.piece.letterings]
     bounds = layout.bounds()
     shown = layout.shown_guides
     if guides and shown:
@@ -49,7 +48,7 @@ def write_thumbnail(layout: Layout) -> bytes:
     margin = 0.01 * max(bounds[2] - bounds[0], bounds[3] - bounds[1], 1.0)
     thin, fine = number(0.25 * margin), number(0.5 * margin)
     body.append(_guides(layout.shown_guides, "#2a7f6f", thin))
-    body.extend(_lettering(setting, "#1b2130", fine) for setting in layout.settings)
+    body.extend(_lettering(layout, one.id, "#1b2130", fine) for one in layout.piece.letterings)
     wider = (bounds[0] - margin, bounds[1] - margin, bounds[2] + margin, bounds[3] + margin)
     return _document(layout.piece.title, wider, body)
 
@@ -128,18 +127,28 @@ def _arcs(arc: ArcSegment, up: bool) -> list[str]:
     return [f"A{radius} {radius} 0 0 {flag} {pairs(np.array([arc.at(share)]))}" for share in shares]
 
 
-def _lettering(setting: Setting, ink: str = "#000000", stroke: str = _HAIRLINE) -> str:
-    paint = f'fill="{ink}"'
-    if setting.face.single_stroke:
-        paint = f'fill="none" stroke="{ink}" stroke-width="{stroke}"'
+def _lettering(
+    layout: Layout, lettering_id: str, ink: str = "#000000", stroke: str = _HAIRLINE
+) -> str:
+    lines = layout.lines_of(lettering_id)
+    filled = f'fill="{ink}"'
+    stroked = f'fill="none" stroke="{ink}" stroke-width="{stroke}"'
     paths = [
         f'<path d="{outline_data(setting.placed_outline(index))}"/>'
+        for setting in lines
         for index in range(len(setting.clusters))
         if setting.drawn[index]
     ]
-    name = quoteattr(f"lettering-{setting.lettering.id}")
-    title = f"<title>{escape(setting.lettering.text)}</title>"
-    return "\n".join([f"<g id={name} {paint}>{title}", *paths, "</g>"])
+    ticks = [
+        f'<path {filled if outline.operations[-1:] == "Z" else stroked} d="{outline_data(outline)}"/>'
+        for setting in lines
+        for outline in setting.tick_outlines()
+    ]
+    paint = stroked if lines and lines[0].face.single_stroke else filled
+    name = quoteattr(f"lettering-{lettering_id}")
+    lettering = next(one for one in layout.piece.letterings if one.id == lettering_id)
+    title = f"<title>{escape(lettering.text or lettering_id)}</title>"
+    return "\n".join([f"<g id={name} {paint}>{title}", *paths, *ticks, "</g>"])
 
 
 def _guides(guides: tuple[LaidGuide, ...], colour: str = "#000000", stroke: str = _HAIRLINE) -> str:

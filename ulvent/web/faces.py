@@ -10,8 +10,8 @@ from ulvent.core.curves import Line
 from ulvent.core.errors import FaceError
 from ulvent.core.figures import parse_length
 from ulvent.core.layout import united
-from ulvent.core.piece import Lettering
-from ulvent.core.setting import set_lettering
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting import Standing, set_lettering
 from ulvent.formats.svg import write_words
 from ulvent.typecase import catalogue, shipped_face
 from ulvent.web.problems import Problem
@@ -74,7 +74,7 @@ def words(face_id: str, text: str = Query(min_length=1, max_length=2000)) -> Res
         face=face_id,
         height=_SAMPLE_HEIGHT,
     )
-    setting = set_lettering(straight, Line((0.0, 0.0), (_UNENDING, 0.0)), face)
+    (setting,) = set_lettering(straight, Standing(Line((0.0, 0.0), (_UNENDING, 0.0))), face)
     outlines = [setting.placed_outline(index) for index in range(len(setting.clusters))]
     left, low, right, high = united([outline.bounds() for outline in outlines])
     # One height for every face, so that rows of samples compare.

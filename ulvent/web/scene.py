@@ -78,21 +78,50 @@ class SceneMeasure(BaseModel):
     text: str
 
 
-class SceneLettering(BaseModel):
-    """A lettering: outlines by name, six figures of a matrix each, and what is said of it.
+class SceneTicks(BaseModel):
+    """Ticks of a dial as path data."""
 
+    path: str
+    strokes: bool
+
+
+class SceneLast(BaseModel):
+    """Where the words end on an open guide, and what is left of it after them, mm."""
+
+    at: tuple[float, float]
+    left: float
+
+
+class SceneLettering(BaseModel):
+    """A line of a lettering: outlines by name, six figures of a matrix each, and more.
+
+    line
+        which line of its lettering it is
+    outlines
+        instead of names and matrices: path data of letters that follow the curve
+    ticks
+        path data, and whether they are single strokes
+    places
+        where each letter stands in the lettering's words; -1 for a mark
     drawn
         whether each letter has a place on its guide
+    last
+        where the last letter of an open guide ends, and how far that is from the guide's end
     band
         path data of the band it stands in, for showing that it is chosen
     """
 
     id: str
     guide: str
+    line: int
     shapes: list[str]
     matrices: list[float]
+    outlines: list[str]
+    ticks: list[SceneTicks]
+    places: list[int]
     drawn: list[bool]
     strokes: bool
+    last: SceneLast | None
     band: str
     bounds: Box | None
     length: float
@@ -102,6 +131,8 @@ class SceneLettering(BaseModel):
 class SceneGaps(BaseModel):
     """The gaps of a line on the strip, one figure a gap in every list.
 
+    after
+        the place in the words of the letter before it; -1 after a mark
     found, designed
         as it is and as its designer gave it, mm
     share
@@ -117,6 +148,7 @@ class SceneGaps(BaseModel):
     """
 
     x: list[float]
+    after: list[int]
     found: list[float]
     designed: list[float]
     share: list[float]
@@ -127,14 +159,22 @@ class SceneGaps(BaseModel):
 
 
 class StripLine(BaseModel):
-    """A lettering on the strip.
+    """A line of a lettering on the strip.
 
+    places, by_hand, starts, ends
+        of each letter: its place in the words, whether it was changed by hand, and the x
+        between which it stands
     over_seam
         whether it crosses the seam of a closed guide, and shows at both ends
     """
 
     id: str
+    line: int
     matrices: list[float]
+    places: list[int]
+    by_hand: list[bool]
+    starts: list[float]
+    ends: list[float]
     upright: bool
     gaps: SceneGaps
     over_seam: bool
@@ -283,14 +323,15 @@ def new_shapes(layout: Layout, known: set[str]) -> dict[str, str]:
     return {
         name: outline_data(setting.outline(index))
         for setting in layout.settings
+        if not setting.bent
         for index, name in enumerate(_shape_names(setting))
         if name not in known
     }
 
 
 def _shape_names(setting: Setting) -> list[str]:
-    face = setting.lettering.face
-    return [_shape_name(face, cluster.glyphs) for cluster in setting.clusters]
+    key = f"{setting.lettering.face}:{setting.face.key}"
+    return [_shape_name(key, cluster.glyphs) for cluster in setting.clusters]
 
 
 @lru_cache(maxsize=16384)
@@ -302,8 +343,19 @@ def _lettering(setting: Setting) -> SceneLettering:
     return SceneLettering(
         id=setting.lettering.id,
         guide=setting.lettering.guide,
-        shapes=_shape_names(setting),
-        matrices=_matrices_down(setting.matrices),
+        line=setting.line,
+        shapes=[] if setting.bent else _shape_names(setting),
+        matrices=[] if setting.bent else _matrices_down(setting.matrices),
+        outlines=[
+            outline_data(setting.placed_outline(index))
+            for index in range(len(setting.clusters) if setting.bent else 0)
+        ],
+        ticks=[
+            SceneTicks(path=outline_data(ticks), strokes=ticks.operations[-1:] != "Z")
+            for ticks in setting.tick_outlines()
+        ],
+        places=setting.places.tolist(),
+        last=_last(setting),
         drawn=setting.drawn.tolist(),
         strokes=setting.face.single_stroke,
         band=_band(setting),
@@ -311,6 +363,13 @@ def _lettering(setting: Setting) -> SceneLettering:
         length=setting.length,
         room=setting.room,
     )
+
+
+def _last(setting: Setting) -> SceneLast | None:
+    if setting.baseline.closed or not setting.clusters or setting.lettering.dial is not None:
+        return None
+    x, y = setting.baseline.points(setting.end)[0].tolist()
+    return SceneLast(at=(x, -y), left=setting.baseline.length - setting.end)
 
 
 def _matrices_down(matrices: NDArray[np.float64]) -> list[float]:
@@ -334,12 +393,16 @@ def _band(setting: Setting) -> str:
     """The band between the feet and the heads of the capitals, a little longer than the words."""
     if not setting.clusters:
         return ""
-    margin = 0.15 * setting.lettering.height
-    span = np.linspace(setting.start - margin, setting.start + setting.length + margin, 49)
-    frames = setting.baseline.frames(span)
-    top = frames.points + frames.normals * setting.lettering.height
-    ring = np.concatenate([frames.points, top[::-1]])
-    return "M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in ring.tolist()) + "Z"
+    high = setting.capital
+    margin = 0.15 * high
+    rings: list[str] = []
+    for begin, end in setting.stretches:
+        steps = max(5, min(49, 1 + int((end - begin) / (0.3 * high))))
+        frames = setting.baseline.frames(np.linspace(begin - margin, end + margin, steps))
+        top = frames.points + frames.normals * high
+        ring = np.concatenate([frames.points, top[::-1]])
+        rings.append("M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in ring.tolist()) + "Z")
+    return "".join(rings)
 
 
 def _down(box: Box) -> Box:
@@ -374,7 +437,12 @@ def _strip(strip: Strip) -> SceneStrip:
             upright=line.upright,
             gaps=_judged(line),
             over_seam=strip.guide.curve.closed and _over_seam(line, length),
-            height=line.setting.lettering.height,
+            line=line.setting.line,
+            places=line.setting.places.tolist(),
+            by_hand=line.by_hand,
+            starts=line.starts,
+            ends=line.ends,
+            height=line.setting.capital,
             foot=-float(line.matrices[0, 1, 2]) if len(line.matrices) else 0.0,
         )
         for line in strip.letterings
@@ -395,10 +463,8 @@ def _over_seam(line: StripLettering, length: float) -> bool:
     """Whether any letter, with a letter's height to spare, reaches past an end of the strip."""
     if not len(line.matrices):
         return False
-    starts = line.matrices[:, 0, 2]
-    ends = starts + line.matrices[:, 0, 0] / line.setting.scale * line.setting.advances
-    spare = line.setting.lettering.height
-    low, high = np.minimum(starts, ends).min(), np.maximum(starts, ends).max()
+    spare = line.setting.capital
+    low, high = min(line.starts), max(line.ends)
     return bool(low < spare or high > length - spare)
 
 
@@ -410,6 +476,7 @@ def _judged(line: StripLettering) -> SceneGaps:
     worst = sorted(range(len(off)), key=lambda index: -off[index])[:MOST_STANDING_OUT]
     return SceneGaps(
         x=[gap.x for gap in line.gaps],
+        after=[gap.after for gap in line.gaps],
         found=[gap.found for gap in line.gaps],
         designed=[gap.designed for gap in line.gaps],
         share=shares,

@@ -5,20 +5,28 @@ single-stroke letters. Both answer to `Face`.
 """
 
 from ulvent.core.faces.face import (
+    Axis,
     Cluster,
     Face,
+    FeatureChoice,
     Metrics,
     MissingCharacter,
     PlacedGlyph,
     ShapedText,
 )
+from ulvent.core.faces.marks import MarkKind, MarkShape
 from ulvent.core.faces.outline import Outline, OutlinePen
 from ulvent.core.faces.outline_face import OutlineFace
 from ulvent.core.faces.stroke_face import StrokeFace, StrokeGlyph
+from ulvent.core.faces.styled import Style, StyledFace, styled
 
 __all__ = [
+    "Axis",
     "Cluster",
     "Face",
+    "FeatureChoice",
+    "MarkKind",
+    "MarkShape",
     "Metrics",
     "MissingCharacter",
     "Outline",
@@ -28,4 +36,7 @@ __all__ = [
     "ShapedText",
     "StrokeFace",
     "StrokeGlyph",
+    "Style",
+    "StyledFace",
+    "styled",
 ]

@@ -10,7 +10,10 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
 from typing import NamedTuple
+
+import numpy as np
 
 from ulvent.core.faces.outline import Outline
 
@@ -75,6 +78,23 @@ class ShapedText:
     missing: tuple[MissingCharacter, ...]
 
 
+class Axis(NamedTuple):
+    """An axis of a variable face, and the values it takes."""
+
+    tag: str
+    name: str
+    least: float
+    usual: float
+    most: float
+
+
+class FeatureChoice(NamedTuple):
+    """An OpenType feature that a maker can choose, and what it is called."""
+
+    tag: str
+    name: str
+
+
 class Face(ABC):
     """One font file at one set of axis values."""
 
@@ -82,10 +102,44 @@ class Face(ABC):
     metrics: Metrics
     single_stroke: bool
     """Whether outlines are strokes to be followed by a tool, not areas."""
+    axes: tuple[Axis, ...] = ()
+    features: tuple[FeatureChoice, ...] = ()
+
+    @property
+    def key(self) -> str:
+        """What tells this face, at these axis values and in this style, from any other."""
+        return f"{self.name}@{id(self)}"
+
+    def varied(self, axes: tuple[tuple[str, float], ...]) -> Face:
+        """The face at other axis values; axes that it has not are left out.
+
+        Raises
+        ------
+        FaceError
+            When a value lies outside its axis.
+        """
+        return self
+
+    @cached_property
+    def joined(self) -> bool:
+        """Whether small letters run into each other, as in a script: most of the usual pairs."""
+        pairs = [self.shape(text) for text in ("nn", "mu", "ei", "an", "in", "le", "ai")]
+        touching = [
+            not pair.missing and len(pair.clusters) == 2 and self.touching(*pair.clusters)
+            for pair in pairs
+        ]
+        return sum(touching) > len(touching) / 2
+
+    def touching(self, one: Cluster, two: Cluster) -> bool:
+        """Whether two neighbours overlap where their designer put them."""
+        return _touching(self, one.glyphs, one.advance, two.glyphs)
 
     @abstractmethod
-    def shape(self, text: str) -> ShapedText:
-        """Shape `text` with kerning and ligatures; mixed directions follow UAX 9."""
+    def shape(self, text: str, features: tuple[tuple[str, int], ...] = ()) -> ShapedText:
+        """Shape `text` with kerning and ligatures; mixed directions follow UAX 9.
+
+        `features` are pairs of an OpenType tag and a value, as ``("smcp", 1)``.
+        """
 
     @abstractmethod
     def glyph_outline(self, glyph: int) -> Outline:
@@ -98,3 +152,33 @@ class Face(ABC):
         return Outline.joined(
             self.glyph_outline(placed.glyph).moved(placed.x, placed.y) for placed in glyphs
         )
+
+
+_ROWS = 48
+
+
+@lru_cache(maxsize=8192)
+def _touching(
+    face: Face, one: tuple[PlacedGlyph, ...], advance: float, two: tuple[PlacedGlyph, ...]
+) -> bool:
+    """Whether in some row the ink of `one` reaches as far as that of `two` begins."""
+    first, second = face.cluster_outline(one), face.cluster_outline(two)
+    if not first or not second:
+        return False
+    low = max(first.bounds()[1], second.bounds()[1])
+    high = min(first.bounds()[3], second.bounds()[3])
+    if high <= low:
+        return False
+    rights, lefts = np.full(_ROWS, -np.inf), np.full(_ROWS, np.inf)
+    for outline, edges, better in ((first, rights, np.maximum), (second, lefts, np.minimum)):
+        for points, closed in outline.polylines:
+            ends = np.roll(points, -1, axis=0) if closed else points[1:]
+            # Fine steps along every edge: which row each lies in, and how far it reaches.
+            shares = np.linspace(0.0, 1.0, _ROWS)[:, None]
+            starts = points if closed else points[:-1]
+            walked = starts[:, None, :] + shares * (ends - starts)[:, None, :]
+            x, y = walked.reshape(-1, 2).T
+            inside = (y >= low) & (y <= high)
+            rows = np.minimum(((y - low) / (high - low) * _ROWS).astype(int), _ROWS - 1)
+            better.at(edges, rows[inside], x[inside])
+    return bool((rights >= lefts + advance).any())

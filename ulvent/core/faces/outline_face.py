@@ -7,6 +7,7 @@ fontTools, which reads the tables that a face cannot do without.
 from __future__ import annotations
 
 import logging
+from copy import copy
 from io import BytesIO
 
 import uharfbuzz as harfbuzz
@@ -15,6 +16,7 @@ from fontTools.ttLib import TTFont
 from ulvent.core.errors import FaceError
 from ulvent.core.faces.bidi import Run, visual_runs
 from ulvent.core.faces.face import (
+    Axis,
     Cluster,
     Face,
     Metrics,
@@ -22,12 +24,13 @@ from ulvent.core.faces.face import (
     PlacedGlyph,
     ShapedText,
 )
+from ulvent.core.faces.features import feature_choices
 from ulvent.core.faces.outline import Outline, OutlinePen, without_overlaps
 
 # fontTools logs remarks on old files that no maker can act on.
 logging.getLogger("fontTools").setLevel(logging.ERROR)
 
-_FEATURES = {"kern": True, "liga": True}
+_FEATURES: dict[str, int] = {"kern": 1, "liga": 1}
 _NEEDED = ("head", "hhea", "hmtx", "maxp", "cmap")
 _NOTDEF = 0
 _CAP_SHARE, _X_SHARE = 0.7, 0.5
@@ -39,15 +42,47 @@ class OutlineFace(Face):
     single_stroke = False
 
     def __init__(self, data: bytes) -> None:
-        table = _open(data)
+        self._table = table = _open(data)
         self.name = (
             str(table["name"].getDebugName(4) or "unnamed") if "name" in table else "unnamed"
         )
-        self._font = harfbuzz.Font(harfbuzz.Face(_plain_bytes(table, data)))
-        self._font.scale = (table["head"].unitsPerEm, table["head"].unitsPerEm)
+        self._file = harfbuzz.Face(_plain_bytes(table, data))
+        self.axes = _axes(table)
+        self.features = feature_choices(table)
+        self._set_values(())
+
+    def _set_values(self, axes: tuple[tuple[str, float], ...]) -> None:
+        """Start afresh at axis values: all that depends on them."""
+        em = self._table["head"].unitsPerEm
+        self._values = axes
+        self._font = harfbuzz.Font(self._file)
+        self._font.scale = (em, em)
+        if axes:
+            self._font.set_variations(dict(axes))
         self._outlines: dict[int, Outline] = {}
         self._at_origin: dict[int, tuple[PlacedGlyph, ...]] = {}
-        self.metrics = self._measured(table)
+        self.metrics = self._measured(self._table)
+
+    @property
+    def key(self) -> str:
+        return f"{super().key}:" + ",".join(f"{tag}={value:g}" for tag, value in self._values)
+
+    def varied(self, axes: tuple[tuple[str, float], ...]) -> OutlineFace:
+        known = {axis.tag: axis for axis in self.axes}
+        mine = tuple(sorted((tag, value) for tag, value in axes if tag in known))
+        for tag, value in mine:
+            axis = known[tag]
+            if not axis.least <= value <= axis.most:
+                raise FaceError(
+                    f"{self.name} takes {axis.name} ({tag}) from {axis.least:g} to "
+                    f"{axis.most:g}, not {value:g}"
+                )
+        if mine == self._values:
+            return self
+        other = copy(self)
+        other.__dict__.pop("joined", None)
+        other._set_values(mine)
+        return other
 
     def glyph_outline(self, glyph: int) -> Outline:
         if glyph not in self._outlines:
@@ -56,22 +91,28 @@ class OutlineFace(Face):
             self._outlines[glyph] = without_overlaps(pen.outline())
         return self._outlines[glyph]
 
-    def shape(self, text: str) -> ShapedText:
+    def shape(self, text: str, features: tuple[tuple[str, int], ...] = ()) -> ShapedText:
         clusters: list[Cluster] = []
         missing: list[MissingCharacter] = []
+        wanted = _FEATURES | dict(features)
         for run in visual_runs(text):
-            self._shape_run(text, run, clusters, missing)
+            self._shape_run(text, run, wanted, clusters, missing)
         missing.sort(key=lambda character: character.index)
         return ShapedText(tuple(clusters), tuple(missing))
 
     def _shape_run(
-        self, text: str, run: Run, clusters: list[Cluster], missing: list[MissingCharacter]
+        self,
+        text: str,
+        run: Run,
+        features: dict[str, int],
+        clusters: list[Cluster],
+        missing: list[MissingCharacter],
     ) -> None:
         buffer = harfbuzz.Buffer()
         buffer.add_str(text, run.start, run.end - run.start)
         buffer.guess_segment_properties()
         buffer.direction = "rtl" if run.right_to_left else "ltr"
-        harfbuzz.shape(self._font, buffer, _FEATURES)
+        harfbuzz.shape(self._font, buffer, features)
         starts = [info.cluster for info in buffer.glyph_infos]
         in_order = sorted(set(starts))
         end_of = dict(zip(in_order, [*in_order[1:], run.end], strict=True))
@@ -171,6 +212,21 @@ def _open(data: bytes) -> TTFont:
         # fontTools raises whatever its struct and table code meets in broken bytes.
         raise FaceError(f"not a font file that can be read ({type(error).__name__})") from error
     return table
+
+
+def _axes(table: TTFont) -> tuple[Axis, ...]:
+    if "fvar" not in table:
+        return ()
+    return tuple(
+        Axis(
+            axis.axisTag,
+            str(table["name"].getDebugName(axis.axisNameID) or axis.axisTag).lower(),
+            axis.minValue,
+            axis.defaultValue,
+            axis.maxValue,
+        )
+        for axis in table["fvar"].axes
+    )
 
 
 def _plain_bytes(table: TTFont, data: bytes) -> bytes:

@@ -71,7 +71,7 @@ class StrokeFace(Face):
         self._characters = sorted(self._outlines)
         self._numbers = {character: index for index, character in enumerate(self._characters)}
 
-    def shape(self, text: str) -> ShapedText:
+    def shape(self, text: str, features: tuple[tuple[str, int], ...] = ()) -> ShapedText:
         clusters: list[Cluster] = []
         missing: list[MissingCharacter] = []
         for run in visual_runs(text):

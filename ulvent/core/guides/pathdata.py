@@ -25,6 +25,7 @@ from ulvent.core.curves import (
     Segment,
 )
 from ulvent.core.errors import CurveError
+from ulvent.core.faces import Outline, OutlinePen
 from ulvent.core.outlines import FileOutline, curve_of
 from ulvent.core.recipes import FARTHEST
 
@@ -45,10 +46,46 @@ def curve_from_path_data(data: str) -> Curve:
     CurveError
         Naming the command that is wrong, or that starts a second line.
     """
-    _check_grammar(data)
+    _check_grammar(data, one_line=True)
     path = svgelements.Path(data)
     closed = any(isinstance(part, svgelements.Close) for part in path)
     return curve_of(FileOutline(tuple(exact_segments(path)), closed))
+
+
+def outline_from_path_data(data: str) -> Outline:
+    """All that `data` draws as one outline, every contour closed; arcs become cubics.
+
+    Raises
+    ------
+    CurveError
+        Naming the command that is wrong.
+    """
+    _check_grammar(data, one_line=False)
+    pen = OutlinePen()
+    for contour in svgelements.Path(data).as_subpaths():
+        parts = [part for part in svgelements.Path(contour) if part.start is not None]
+        segments = [
+            cubic
+            for part in parts
+            if not isinstance(part, svgelements.Move) and part.end is not None
+            for cubic in (
+                _as_cubics(part)
+                if isinstance(part, svgelements.Arc) and _bends(part)
+                else [_bezier(part)]
+            )
+        ]
+        if not segments:
+            continue
+        pen.moveTo(segments[0].start)
+        for segment in segments:
+            if isinstance(segment, LineSegment):
+                pen.lineTo(segment.end)
+            elif isinstance(segment, QuadraticSegment):
+                pen.qCurveTo(*segment[1:])
+            else:
+                pen.curveTo(*segment[1:])
+        pen.closePath()
+    return pen.outline()
 
 
 def exact_segments(path: Iterable[svgelements.PathSegment]) -> list[Segment]:
@@ -66,8 +103,8 @@ def exact_segments(path: Iterable[svgelements.PathSegment]) -> list[Segment]:
     return found
 
 
-def _check_grammar(data: str) -> None:
-    """Read `data` against the grammar of path data, and refuse more than one line."""
+def _check_grammar(data: str, one_line: bool) -> None:
+    """Read `data` against the grammar of path data; with `one_line`, refuse a second line."""
     at, end = 0, len(data.rstrip())
     drawn = moved = False
     while at < end:
@@ -79,9 +116,9 @@ def _check_grammar(data: str) -> None:
         where = f"path data: {found.group(1)} at character {found.start(1) + 1}"
         if not moved and letter != "M":
             raise CurveError(f"{where}: the path must begin with M")
-        if moved and letter == "M":
+        if one_line and moved and letter == "M":
             raise CurveError(f"{where}: a guide is one line, and this begins a second")
-        if _closed_before(data, found.start(1)):
+        if one_line and _closed_before(data, found.start(1)):
             raise CurveError(f"{where}: a guide is one line, and Z has closed it")
         moved, drawn = True, drawn or letter != "M"
         at, sets = _read_arguments(data, found.end(), letter, where)

@@ -9,16 +9,27 @@ import numpy as np
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 
+_ALONG = {"start": 0.0, "middle": 0.5, "end": 1.0}
+
+
+def named_places(curve: Curve) -> dict[str, float]:
+    """The places that are offered, as shares of the length in [0, 1].
+
+    A closed guide's sides; an open one's start, middle, end and top.
+    """
+    if curve.closed:
+        return _sides(curve)
+    return _ALONG | {"top": _sides(curve)["top"]}
+
+
+def place_share(curve: Curve, name: str) -> float:
+    """The share of the length at which a place lies: along the guide, or one of its sides."""
+    return _ALONG[name] if name in _ALONG else _sides(curve)[name]
+
 
 @lru_cache(maxsize=256)
-def named_places(curve: Curve) -> dict[str, float]:
-    """Shares of the length at which the named places lie, each in [0, 1].
-
-    On a closed guide they are the points nearest to the middles of its box's sides, where
-    it comes nearest to touching them; on an open one its start, middle and end.
-    """
-    if not curve.closed:
-        return {"start": 0.0, "middle": 0.5, "end": 1.0}
+def _sides(curve: Curve) -> dict[str, float]:
+    """The points nearest to the middles of the sides of the curve's box."""
     x0, y0, x1, y1 = curve_bounds(curve)
     middle_x, middle_y = (x0 + x1) / 2.0, (y0 + y1) / 2.0
     sides = {
@@ -29,13 +40,13 @@ def named_places(curve: Curve) -> dict[str, float]:
     }
     stations = curve.nearest(np.array(list(sides.values())))
     return {
-        name: _tidy(station / curve.length)
+        name: _tidy(station / curve.length, curve.closed)
         for name, station in zip(sides, stations.tolist(), strict=True)
     }
 
 
-def _tidy(share: float) -> float:
+def _tidy(share: float, closed: bool) -> float:
     """A share that rounding has put just beside a plain figure, or just before the seam."""
     rounded = round(share, 6)
     near: float = rounded if abs(share - rounded) < 1e-8 else share
-    return near % 1.0
+    return near % 1.0 if closed else near

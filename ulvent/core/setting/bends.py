@@ -31,7 +31,7 @@ def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     base = setting.baseline.base
     first, last = (
         float(foot)
-        for foot in setting.baseline.foot(np.array([setting.start, setting.start + setting.length]))
+        for foot in setting.baseline.foot(np.array([setting.start, setting.end]))
     )
     laps = range(int(first // base.length), int(last // base.length) + 1) if base.closed else (0,)
     stations, bends = base.bends
@@ -39,7 +39,7 @@ def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     bends = np.tile(bends, len(laps))
     under = (stations >= first) & (stations <= last)
     stations, bends = stations[under], bends[under]
-    feet, heads = setting.baseline.distance, setting.baseline.distance + setting.lettering.height
+    feet, heads = setting.baseline.distance, setting.baseline.distance + setting.capital
     widest = float(setting.advances.max())
     radii = 1.0 / np.maximum(np.abs(bends), 1e-12)
     tight = np.where(bends > 0.0, radii <= heads, radii + feet <= widest)

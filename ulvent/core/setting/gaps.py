@@ -109,7 +109,7 @@ def row_heights(height: float) -> Floats:
 def measure_gaps(
     face: Face,
     clusters: tuple[Cluster, ...],
-    scale: float,
+    scales: Floats,
     straight_starts: Floats,
     middles: Floats,
     frames: Frames,
@@ -120,8 +120,8 @@ def measure_gaps(
     ----------
     clusters
         with ink, in the order in which they stand
-    scale
-        mm per font unit
+    scales
+        (n,) mm per font unit
     straight_starts
         (n,) where each would start on a straight line as its designer spaced it, mm
     middles, frames
@@ -135,17 +135,28 @@ def measure_gaps(
         if not len(pairs):
             continue
         how = softening(face, band)
-        rows = row_heights(how.band_height) * scale
-        easing = how.easing * scale
-        half = np.array([cluster.advance for cluster in clusters]) * scale / 2.0
+        one, two = scales[pairs, None], scales[pairs + 1, None]
+        # Where letters differ in size, the band is that of the smaller one.
+        least = np.minimum(one, two)
+        rows = row_heights(how.band_height)
+        easing = how.easing * least[:, 0]
+        halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
         sides = [softened_sides(face, cluster.glyphs, band) for cluster in clusters]
-        rights = np.stack([sides[i].right for i in pairs]) * scale
-        lefts = np.stack([sides[i + 1].left for i in pairs]) * scale
+        rights = np.stack([sides[i].right for i in pairs]) * one
+        lefts = np.stack([sides[i + 1].left for i in pairs]) * two
         apart = straight_starts[pairs + 1] - straight_starts[pairs]
-        designed[pairs] = _gap(apart[:, None] + lefts - rights, easing)
-        ends = _on_curve(rights - half[pairs, None], rows, frames, middles, pairs)
-        starts = _on_curve(lefts - half[pairs + 1, None], rows, frames, middles, pairs + 1)
-        white = (starts.stations - ends.stations) - rows * (starts.turnings - ends.turnings)
+        common = rows * least
+        straight = (
+            _interpolated(common, rows * two, lefts) - _interpolated(common, rows * one, rights)
+            if (one != two).any()
+            else lefts - rights
+        )
+        designed[pairs] = _gap(apart[:, None] + straight, easing)
+        ends = _on_curve(rights - halves[pairs, None], rows * one, common, frames, middles, pairs)
+        starts = _on_curve(
+            lefts - halves[pairs + 1, None], rows * two, common, frames, middles, pairs + 1
+        )
+        white = (starts.stations - ends.stations) - common * (starts.turnings - ends.turnings)
         found[pairs] = _gap(white, easing)
     return Gaps(found, designed)
 
@@ -158,11 +169,12 @@ class _RowPoints(NamedTuple):
 
 
 def _on_curve(
-    x: Floats, rows: Floats, frames: Frames, middles: Floats, which: Floats
+    x: Floats, rows: Floats, at: Floats, frames: Frames, middles: Floats, which: Floats
 ) -> _RowPoints:
     """Sides given in the letters' own frames, by the circle of curvature at their middles.
 
-    `x` is (n, ROWS), from the middle. With κ positive where the guide bulges toward
+    `x` is (n, ROWS), from the middle, at the heights `rows`; they are asked for at the
+    heights `at`, (n, ROWS) both. With κ positive where the guide bulges toward
     the letters' heads, a point goes to
 
         s = atan2(κx, 1 + κy)/κ,   height = (hypot(κx, 1 + κy) − 1)/κ
@@ -174,17 +186,17 @@ def _on_curve(
         stations = np.where(np.isnan(bent), x, np.arctan2(bent * x, below) / bent)
         heights = np.where(np.isnan(bent), rows, (np.hypot(bent * x, below) - 1.0) / bent)
     stations = np.where((below <= 0.0).any(axis=1)[:, None], np.nan, stations)
-    at_rows = _interpolated(rows, heights, stations)
+    at_rows = _interpolated(at, heights, stations)
     turnings = frames.turnings[which][:, None] + frames.curvatures[which][:, None] * at_rows
     return _RowPoints(middles[which][:, None] + at_rows, turnings)
 
 
 def _interpolated(at: Floats, x: Floats, y: Floats) -> Floats:
-    """Linear interpolation at `at` (k,) in every row of rising `x` and their `y`, (n, k) each.
+    """Linear interpolation at `at` in every row of rising `x` and their `y`, (n, k) all.
 
     Beyond the ends the end values hold, as with `numpy.interp`, which takes one row only.
     """
-    after = (x[:, None, :] <= at[:, None]).sum(axis=2).clip(1, x.shape[1] - 1)
+    after = (x[:, None, :] <= at[:, :, None]).sum(axis=2).clip(1, x.shape[1] - 1)
     x0, x1 = (np.take_along_axis(x, index, axis=1) for index in (after - 1, after))
     y0, y1 = (np.take_along_axis(y, index, axis=1) for index in (after - 1, after))
     with np.errstate(invalid="ignore", divide="ignore"):
@@ -193,9 +205,9 @@ def _interpolated(at: Floats, x: Floats, y: Floats) -> Floats:
     return interpolated
 
 
-def _gap(white: Floats, easing: float) -> Floats:
-    """The harmonic mean of the white over the rows, (n, ROWS) → (n,)."""
-    eased = np.maximum(white, -DEEPEST_OVERLAP * easing) + easing
+def _gap(white: Floats, easing: Floats) -> Floats:
+    """The harmonic mean of the white over the rows, (n, ROWS), eased by (n,), → (n,)."""
+    eased = np.maximum(white, -DEEPEST_OVERLAP * easing[:, None]) + easing[:, None]
     gap: Floats = 1.0 / (1.0 / eased).mean(axis=1) - easing
     return gap
 

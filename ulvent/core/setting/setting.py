@@ -9,86 +9,122 @@ measured on the baseline curve.
 On a closed guide letters pass the seam as if it were not there, for one lap. On an
 open guide letters beyond its ends are placed on its straight continuation, so that
 they can be shown, and marked as having no room.
+
+A lettering of several lines, or of several laps, is several settings: one a line.
 """
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import compress, groupby
+from itertools import groupby
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Cluster, Face, MissingCharacter, Outline
-from ulvent.core.piece import Lettering
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting.arrange import SHARE_BEFORE, Row
+from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.corners import corner_zones, pushed
+from ulvent.core.setting.dials import TickLines
 from ulvent.core.setting.gaps import Gaps, measure_gaps
+from ulvent.core.setting.stance import Stances, on_baseline, stacked, turned_by_hand
 from ulvent.core.setting.touch import touch_height
+from ulvent.core.setting.words import scale_of
 from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
-
-_SHARE_BEFORE = {"start": 0.0, "centre": 0.5, "end": 1.0}
+Stretch = tuple[float, float]
 
 
 @dataclass(frozen=True, eq=False)
 class Setting:
-    """A lettering as it stands. Arrays run over the clusters with ink, as they are read.
+    """One line of a lettering as it stands. Arrays run over the clusters with ink, as read.
 
+    lettering
+        as this line has it: its own words, height, standoff and alignment
+    line
+        which line of its lettering it is
     scale
-        mm per font unit
+        mm per font unit at the line's height
+    scales
+        (n,) mm per font unit of each letter
+    places
+        (n,) where each stands in the words of the whole lettering; -1 for a mark
+    runs
+        (n,) which run of words each belongs to: a repeat, a label, or the one there is
+    advances
+        (n,) mm of baseline that each takes up
     middles
-        (n,) stations of the middles on the baseline curve, in reading direction
+        (n,) stations of their middles on the baseline curve, in reading direction
     frames
         of the baseline curve at `middles`
-    advances
-        (n,) mm
-    places
-        (n,) how many clusters, inkless ones included, stand before each
-    starts
-        (n,) distance of each cluster's start from the lettering's start, mm, as shaped
+    stances
+        where each stands and how it is turned
+    natural, meant
+        (n,) mm from its run's start: as designed, and with tracking and word spaces
     pushes
         (n,) how far each was pushed along the baseline to keep off a corner, mm
     has_room
         (n,) whether the whole advance lies on the guide, within its lap
     drawn
         (n,) whether the middle lies on the guide, within its lap
+    stretches
+        of the baseline that the runs take up, as pairs of stations
+    length, overhang
+        of the words; how much of them has no guide under it, mm
     """
 
     lettering: Lettering
+    line: int
     face: Face
     guide: Curve
     baseline: Parallel
     scale: float
     clusters: tuple[Cluster, ...]
     missing: tuple[MissingCharacter, ...]
-    length: float
-    start: float
-    places: Floats
-    starts: Floats
-    pushes: Floats
+    scales: Floats
+    places: NDArray[np.int_]
+    runs: NDArray[np.int_]
     advances: Floats
     middles: Floats
     frames: Frames
+    stances: Stances
+    natural: Floats
+    meant: Floats
+    pushes: Floats
     has_room: NDArray[np.bool_]
     drawn: NDArray[np.bool_]
+    stretches: tuple[Stretch, ...]
+    length: float
+    overhang: float
+    ticks: TickLines | None = None
 
     @property
-    def overhang(self) -> float:
-        """How much of the lettering has no guide under it, mm; 0 where all of it fits."""
-        if self.baseline.closed:
-            return max(0.0, self.length - self.baseline.length)
-        before = max(0.0, -self.start)
-        after = max(0.0, self.start + self.length - self.baseline.length)
-        return min(before, self.length) + min(after, self.length)
+    def start(self) -> float:
+        """Where the first run begins on the baseline, mm."""
+        return self.stretches[0][0] if self.stretches else 0.0
+
+    @property
+    def end(self) -> float:
+        """Where the last run ends on the baseline, mm."""
+        return self.stretches[-1][1] if self.stretches else 0.0
+
+    @property
+    def capital(self) -> float:
+        """Height of a flat capital, mm, whatever the lettering's height measures."""
+        return self.scale * self.face.metrics.cap_height
 
     @property
     def room(self) -> float:
         """What is left on the baseline curve, mm; negative by what overflows."""
-        overhang = self.overhang
-        return -overhang if overhang > JOINT else max(0.0, self.baseline.length - self.length)
+        if self.overhang > JOINT:
+            return -self.overhang
+        return max(0.0, self.baseline.length - self.length)
 
     @property
     def stations(self) -> Floats:
@@ -109,25 +145,50 @@ class Setting:
     @property
     def angles(self) -> Floats:
         """(n,) reading directions of the letters, degrees."""
-        return np.degrees(np.arctan2(self.frames.tangents[:, 1], self.frames.tangents[:, 0]))
+        return np.degrees(np.arctan2(self.stances.rights[:, 1], self.stances.rights[:, 0]))
+
+    @property
+    def bent(self) -> bool:
+        """Whether outlines follow the curve, so that no matrix gives them."""
+        dial = self.lettering.dial
+        return self.lettering.shape == "bent" and (
+            dial is None or (dial.stand == "on-guide" and dial.curved)
+        )
+
+    @cached_property
+    def widths(self) -> Floats:
+        """(n,) the letters' own advances, mm."""
+        return np.array([cluster.advance for cluster in self.clusters]) * self.scales
 
     @cached_property
     def matrices(self) -> Floats:
         """(n, 2, 3) from each cluster's outline, font units, to the piece, mm."""
-        tangents, normals = self.frames.tangents, self.frames.normals
-        origins = self.frames.points - tangents * (self.advances / 2.0)[:, None]
-        return np.stack([tangents * self.scale, normals * self.scale, origins], axis=2)
+        stances = self.stances
+        origins = stances.feet - stances.rights * (self.widths / 2.0)[:, None]
+        scales = self.scales[:, None]
+        return np.stack([stances.rights * scales, stances.ups * scales, origins], axis=2)
 
     @cached_property
     def gaps(self) -> Gaps:
-        """The gap after each cluster but the last, as it stands and as it was designed."""
-        designed = self.starts - self.lettering.tracking * self.places
+        """The gap after each cluster but the last, as it stands and as it was designed.
+
+        Between runs, and where letters do not stand on the baseline, nothing was designed.
+        """
         gaps = measure_gaps(
-            self.face, self.clusters, self.scale, designed, self.middles, self.frames
+            self.face, self.clusters, self.scales, self.natural, self.middles, self.frames
         )
+        designed = gaps.designed + np.diff(self.meant - self.natural)
         # Between letters on two sides of a corner there is no gap to be judged.
-        found = np.where(np.diff(self.pushes) == 0.0, gaps.found, np.nan)
-        return Gaps(found, gaps.designed + self.lettering.tracking * np.diff(self.places))
+        judged = np.diff(self.pushes) == 0.0
+        if not self.stances.on_baseline:
+            judged[:] = False
+        joints = np.diff(self.runs) != 0
+        if self.lettering.dial is not None:
+            judged &= ~joints
+        found = np.where(judged, gaps.found, np.nan)
+        if joints.any() and judged[joints].any():
+            designed = np.where(joints, np.nanmean(found[joints & judged]), designed)
+        return Gaps(found, designed)
 
     def outline(self, index: int) -> Outline:
         """The outline of a cluster in its own frame, font units."""
@@ -135,20 +196,45 @@ class Setting:
 
     def placed_outline(self, index: int) -> Outline:
         """The outline of a cluster where it stands, mm."""
+        if self.bent:
+            return self._bent_outlines[index]
         return self.outline(index).transformed(self.matrices[index])
+
+    @cached_property
+    def _bent_outlines(self) -> list[Outline]:
+        """All outlines bent along the baseline, mm, made together."""
+        axes = np.stack([self.frames.tangents, self.frames.normals], axis=1)
+        placing = axes @ self.matrices
+        placing[:, :, 2] -= np.einsum("nij,nj->ni", axes, self.frames.points)
+        placing[:, 0, 2] += self.middles
+        return bent_outlines(
+            [self.outline(index) for index in range(len(self.clusters))], placing, self.baseline
+        )
 
     def reach(self) -> tuple[float, float, float, float] | None:
         """A box that holds all letters, from their own turned boxes: quick, and a little large.
 
         Least x, least y, greatest x, greatest y, mm; nothing where no letter has ink.
         """
-        if not self.clusters:
+        boxes: list[Floats] = []
+        if self.clusters:
+            own = np.array([self.outline(index).bounds() for index in range(len(self.clusters))])
+            corners = own[:, [[0, 1], [0, 3], [2, 1], [2, 3]]]
+            linear, moved = self.matrices[:, :, :2], self.matrices[:, None, :, 2]
+            boxes.append((corners @ linear.transpose(0, 2, 1) + moved).reshape(-1, 2))
+        for ticks in self.tick_outlines():
+            boxes.append(ticks.points)
+        if not boxes:
             return None
-        boxes = np.array([self.outline(index).bounds() for index in range(len(self.clusters))])
-        corners = boxes[:, [[0, 1], [0, 3], [2, 1], [2, 3]]]
-        placed = corners @ self.matrices[:, :, :2].transpose(0, 2, 1) + self.matrices[:, None, :, 2]
-        (x0, y0), (x1, y1) = placed.min(axis=(0, 1)), placed.max(axis=(0, 1))
+        points = np.concatenate(boxes)
+        (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
         return float(x0), float(y0), float(x1), float(y1)
+
+    def tick_outlines(self) -> list[Outline]:
+        """The ticks, areas first, where there are any; mm."""
+        if self.ticks is None:
+            return []
+        return [outline for outline in (self.ticks.areas, self.ticks.strokes) if outline]
 
     def letters_without_room(self) -> list[str]:
         """The clusters whose advance is not wholly on the guide, as they are read."""
@@ -164,86 +250,137 @@ class Setting:
         by_room = zip(self.has_room, self.clusters, strict=True)
         for fits, members in groupby(by_room, key=lambda pair: bool(pair[0])):
             if not fits:
-                places = [(c.place, c.place + len(c.text)) for _, c in members]
-                first, last = min(place[0] for place in places), max(place[1] for place in places)
-                stretches.append(self.lettering.text[first:last])
+                places = [(c.place, c.place + len(c.text)) for _, c in members if c.text]
+                if places:
+                    first, last = min(p[0] for p in places), max(p[1] for p in places)
+                    stretches.append(self.lettering.text[first:last])
         return stretches
 
 
-def set_lettering(
-    lettering: Lettering, guide: Curve, face: Face, keep_off: bool = False
+def place_row(
+    lettering: Lettering,
+    line: int,
+    face: Face,
+    guide: Curve,
+    baseline: Parallel,
+    row: Row,
+    anchor: float,
+    keep_off: bool,
 ) -> Setting:
-    """Place every letter of `lettering` on `guide`; with `keep_off`, none across a corner.
+    """Every letter of a row of words on its baseline, held at `anchor`.
 
-    Raises
-    ------
-    CurveError
-        Where the guide bends too tightly for the touch line and standoff.
+    With `keep_off`, no letter stands across a corner.
     """
-    scale = lettering.height / face.metrics.cap_height
-    shaped = face.shape(lettering.text)
-    advances = np.array([cluster.advance for cluster in shaped.clusters]) * scale
-    steps = advances + lettering.tracking
-    starts = np.concatenate([[0.0], np.cumsum(steps)])[: len(advances)]
-    length = float(starts[-1] + advances[-1]) if len(advances) else 0.0
-
-    baseline = baseline_curve(lettering, guide, face)
-    before = _SHARE_BEFORE[lettering.align] * length
-    anchor = float(baseline.carry(np.array([_reading_station(lettering, guide)]))[0])
-    start = anchor - before
-    inked = np.array([bool(face.cluster_outline(c.glyphs)) for c in shaped.clusters], dtype=bool)
-    shifts = np.zeros(len(advances))
+    scale = scale_of(lettering, face)
+    runs = row.runs
+    clusters = [cluster for words in runs for cluster in words.clusters]
+    begins = _joined(words.starts + at for words, at in zip(runs, row.begins, strict=True))
+    extents = _joined(words.extents for words in runs)
+    inked = np.array([bool(face.cluster_outline(c.glyphs)) for c in clusters], dtype=bool)
+    shifts = np.zeros(len(begins))
     if keep_off:
-        zones = corner_zones(baseline.base, baseline, lettering.height)
+        zones = corner_zones(baseline.base, baseline, scale * face.metrics.cap_height)
         lap = baseline.length if baseline.closed else None
-        begins = start + starts
-        shifts = pushed(begins, begins + advances, inked, zones, lap, anchor)
+        shifts = pushed(begins, begins + extents, inked, zones, lap, anchor)
+    counts = [len(words.clusters) for words in runs]
+    stretches = _stretches(row, shifts, counts)
+    over, length = row.over, row.used
     if len(shifts):
-        start, length = start + float(shifts[0]), length + float(shifts[-1] - shifts[0])
-    places = np.flatnonzero(inked).astype(float)
-    begins = anchor - before + (starts + shifts)[inked]
-    starts, advances = starts[inked], advances[inked]
-    ends, middles = begins + advances, begins + advances / 2.0
-    window = _window(lettering, baseline, anchor)
+        length += float(shifts[-1] - shifts[0])
+    if not row.over:
+        over = _overhang(baseline, stretches, length)
+
+    begins = (begins + shifts)[inked]
+    extents = extents[inked]
+    by_hand = [_joined(getattr(words, name) for words in runs)[inked]
+               for name in ("along", "across", "turns", "scales")]  # fmt: skip
+    along, across, turns, scales = by_hand
+    middles = begins + extents / 2.0 + along
+    frames = baseline.frames(middles)
+    low, high = _window(lettering, baseline, anchor, row)
+    kept = tuple(c for c, wanted in zip(clusters, inked, strict=True) if wanted)
+    # What is larger or smaller than its line keeps to the touch line, not to the feet.
+    across = across - touch_height(lettering.touch, face.metrics) * (scales - scale)
+    if lettering.shape.startswith("stacked"):
+        stances = stacked(frames, face, kept, scales, lettering.shape == "stacked-upright")
+    else:
+        stances = on_baseline(frames)
+    stances = turned_by_hand(stances, across, turns, scales * face.metrics.cap_height / 2.0)
     return Setting(
         lettering=lettering,
+        line=line,
         face=face,
         guide=guide,
         baseline=baseline,
         scale=scale,
-        clusters=tuple(compress(shaped.clusters, inked)),
-        missing=shaped.missing,
-        length=length,
-        start=start,
-        places=places,
-        starts=starts,
-        pushes=shifts[inked],
-        advances=advances,
+        clusters=kept,
+        missing=_once(missing for words in runs for missing in words.missing),
+        scales=scales,
+        places=np.concatenate([words.places for words in runs])[inked] if runs else np.empty(0, int),
+        runs=np.repeat(np.arange(len(runs)), counts)[inked],
+        advances=extents,
         middles=middles,
-        frames=baseline.frames(middles),
-        has_room=(begins >= window[0] - JOINT) & (ends <= window[1] + JOINT),
-        drawn=(middles >= window[0] - JOINT) & (middles <= window[1] + JOINT),
+        frames=frames,
+        stances=stances,
+        natural=_joined(words.natural for words in runs)[inked],
+        meant=_joined(words.meant for words in runs)[inked],
+        pushes=shifts[inked],
+        has_room=(begins >= low - JOINT) & (begins + extents <= high + JOINT),
+        drawn=(middles >= low - JOINT) & (middles <= high + JOINT),
+        stretches=stretches,
+        length=length,
+        overhang=over,
     )
 
 
 def baseline_curve(lettering: Lettering, guide: Curve, face: Face) -> Parallel:
     """The line on which the feet of the letters stand, in reading direction."""
-    scale = lettering.height / face.metrics.cap_height
     reading = guide if lettering.reading == "along" else guide.reversed()
-    return reading.parallel(
-        lettering.standoff - scale * touch_height(lettering.touch, face.metrics)
-    )
+    distance = lettering.standoff
+    if not lettering.shape.startswith("stacked"):
+        distance -= scale_of(lettering, face) * touch_height(lettering.touch, face.metrics)
+    return reading.parallel(distance)
 
 
-def _reading_station(lettering: Lettering, guide: Curve) -> float:
-    """Where the lettering is anchored, as a station in reading direction."""
-    at = lettering.at * guide.length if lettering.at_in == "share" else lettering.at
-    return at if lettering.reading == "along" else guide.length - at
+def _joined(arrays: Iterable[Floats]) -> Floats:
+    parts = list(arrays)
+    return np.concatenate(parts) if parts else np.empty(0)
 
 
-def _window(lettering: Lettering, baseline: Parallel, anchor: float) -> tuple[float, float]:
+def _once(missing: Iterable[MissingCharacter]) -> tuple[MissingCharacter, ...]:
+    return tuple(dict.fromkeys(missing))
+
+
+def _stretches(row: Row, shifts: Floats, counts: list[int]) -> tuple[Stretch, ...]:
+    """The stretches that runs take up, those that touch made one."""
+    found: list[Stretch] = []
+    at = 0
+    for words, begin, count in zip(row.runs, row.begins, counts, strict=True):
+        first, last = (shifts[at], shifts[at + count - 1]) if count else (0.0, 0.0)
+        if words.length > 0.0:
+            found.append((begin + float(first), begin + words.length + float(last)))
+        at += count
+    return tuple(found)
+
+
+def _overhang(baseline: Parallel, stretches: tuple[Stretch, ...], length: float) -> float:
+    """How much of what is set has no baseline under it, mm."""
+    if not stretches:
+        return 0.0
+    start, end = stretches[0][0], stretches[-1][1]
+    if baseline.closed:
+        return max(0.0, end - start - baseline.length)
+    before, after = max(0.0, -start), max(0.0, end - baseline.length)
+    return min(before, length) + min(after, length)
+
+
+def _window(
+    lettering: Lettering, baseline: Parallel, anchor: float, row: Row
+) -> tuple[float, float]:
     """The stretch of baseline that the lettering may use: all of it, or one lap."""
+    if row.goes_round:
+        return -math.inf, math.inf
     if not baseline.closed:
         return 0.0, baseline.length
-    first = anchor - _SHARE_BEFORE[lettering.align] * baseline.length
+    first = anchor - SHARE_BEFORE[lettering.align] * baseline.length
     return first, first + baseline.length

@@ -1,0 +1,371 @@
+"""From a lettering to the lines it is set in: its own, its laps, its repeats, its labels."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.curves import Curve, Parallel
+from ulvent.core.errors import CurveError
+from ulvent.core.faces import Face, MarkShape, Style, StyledFace, styled
+from ulvent.core.guides import outline_from_path_data, place_share
+from ulvent.core.lettering import Dial, Laps, Lettering, Mark, Nudge
+from ulvent.core.setting.arrange import (
+    SHARE_BEFORE,
+    Row,
+    in_a_row,
+    round_and_round,
+    usual_joint,
+)
+from ulvent.core.setting.dials import Label, dial_labels, dial_ticks, outside
+from ulvent.core.setting.setting import Setting, baseline_curve, place_row
+from ulvent.core.setting.stance import Stances, straight, turned_about
+from ulvent.core.setting.words import (
+    Words,
+    growing,
+    grown,
+    mark_words,
+    nudges_on,
+    scale_of,
+    words_of,
+)
+from ulvent.core.tolerances import JOINT
+
+Floats = NDArray[np.float64]
+
+USUAL_PITCH = 1.5
+"""From line to line, in letters' heights, where no pitch is given. Common practice, no source."""
+MOST_LAPS = 200
+
+
+@dataclass(frozen=True)
+class Standing:
+    """What a lettering stands on.
+
+    keep_off
+        whether no letter may stand across a corner
+    centre
+        of a growing spiral, mm; nothing for other guides
+    """
+
+    guide: Curve
+    keep_off: bool = False
+    centre: tuple[float, float] | None = None
+
+
+def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple[Setting, ...]:
+    """Place every letter of `lettering`, one setting a line.
+
+    Raises
+    ------
+    CurveError
+        Where the guide does not allow what is asked of it.
+    FaceError
+        Where the face has no such axis value.
+    """
+    face = styled(face, style_of(lettering))
+    nudges = nudges_on(lettering)
+    if lettering.dial is not None:
+        return (_dial(lettering, lettering.dial, standing, face),)
+    settings: list[Setting] = []
+    offset = 0
+    for number, text in enumerate(lettering.text.split("\n")):
+        line = _line(lettering, number, text)
+        if lettering.laps is not None:
+            settings.extend(_laps(line, lettering.laps, standing, face, nudges, offset,
+                                  len(settings)))  # fmt: skip
+        else:
+            settings.append(_set_line(line, len(settings), standing, face, nudges, offset))
+        offset += len(text) + 1
+    return tuple(settings)
+
+
+def style_of(lettering: Lettering) -> Style:
+    """What a lettering asks of its face."""
+    marks = [lettering.repeat.separator if lettering.repeat else None, lettering.ends]
+    return Style(
+        axes=tuple(sorted(lettering.axes.items())),
+        features=tuple(sorted(lettering.features.items())),
+        width=lettering.width,
+        slant=lettering.slant,
+        mirrored=lettering.mirrored,
+        marks=tuple(_shape(mark) for mark in marks if mark is not None),
+    )
+
+
+def _shape(mark: Mark) -> MarkShape:
+    outline: tuple[str, tuple[tuple[float, float], ...]] = ("", ())
+    if mark.kind == "outline":
+        assert mark.d is not None
+        outline = _outline_of(mark.d)
+    return MarkShape(mark.kind, mark.letter, outline, mark.size, mark.raised)
+
+
+@lru_cache(maxsize=64)
+def _outline_of(data: str) -> tuple[str, tuple[tuple[float, float], ...]]:
+    """Path data as operations and points."""
+    outline = outline_from_path_data(data)
+    return outline.operations, tuple((x, y) for x, y in outline.points.tolist())
+
+
+def _line(lettering: Lettering, number: int, text: str) -> Lettering:
+    """One line of a lettering as a lettering of its own."""
+    if number == 0 and not lettering.lines and "\n" not in lettering.text:
+        return lettering
+    choice = lettering.lines[number] if number < len(lettering.lines) else None
+    pitch = lettering.line_pitch or USUAL_PITCH * lettering.height
+    return lettering.model_copy(
+        update={
+            "text": text,
+            "height": (choice and choice.height) or lettering.height,
+            "align": (choice and choice.align) or lettering.align,
+            "standoff": lettering.standoff - number * pitch,
+        }
+    )
+
+
+# ------------------------------------------------------------------------- place
+
+
+def reading_station(lettering: Lettering, guide: Curve) -> float:
+    """Where the lettering is held, as a station of the guide in reading direction."""
+    at = guide_station(lettering, guide)
+    return at if lettering.reading == "along" else guide.length - at
+
+
+def guide_station(lettering: Lettering, guide: Curve) -> float:
+    """Where the lettering is held, as a station of the guide, mm."""
+    if lettering.at_in == "mm":
+        return lettering.at
+    if lettering.at_in == "share":
+        return lettering.at * guide.length
+    return place_share(guide, lettering.at_in) * guide.length + lettering.at
+
+
+# ------------------------------------------------------------------------ a line
+
+
+def _set_line(
+    line: Lettering,
+    number: int,
+    standing: Standing,
+    face: Face,
+    nudges: dict[int, Nudge],
+    offset: int,
+) -> Setting:
+    baseline = baseline_curve(line, standing.guide, face)
+    anchor = _anchor(line, standing.guide, baseline)
+    words = words_of(line, face, nudges, line.text, offset)
+    if line.end_height is not None:
+        words = grown(words, line.end_height, line.height)
+    elif line.with_guide:
+        words = _grown_with_guide(words, line, standing, baseline, anchor)
+    marks = _marks(line, face)
+    if line.repeat is not None:
+        unit, separator = words, marks.get("separator")
+        if not line.text.strip() and separator is not None:
+            unit, separator = separator, None
+        row = round_and_round(
+            line, line.repeat, face, unit, separator, baseline, anchor
+        )
+    else:
+        row = _with_ends(line, face, words, marks.get("ends"), anchor)
+    return place_row(
+        line, number, face, standing.guide, baseline, row, anchor, standing.keep_off
+    )
+
+
+def _anchor(line: Lettering, guide: Curve, baseline: Parallel) -> float:
+    return float(baseline.carry(np.array([reading_station(line, guide)]))[0])
+
+
+def _marks(line: Lettering, face: Face) -> dict[str, Words]:
+    """The marks of a line as runs, by what they are for."""
+    if not isinstance(face, StyledFace):
+        return {}
+    uses = [("separator", line.repeat.separator if line.repeat else None), ("ends", line.ends)]
+    given = [use for use, mark in uses if mark is not None]
+    return {use: mark_words(line, face, face.mark(index)) for index, use in enumerate(given)}
+
+
+def _with_ends(
+    line: Lettering, face: Face, words: Words, ends: Words | None, anchor: float
+) -> Row:
+    runs = [words] if ends is None else [ends, words, ends]
+    joint = usual_joint(line, face, beside_mark=True) if ends else 0.0
+    return in_a_row(runs, joint, anchor, SHARE_BEFORE[line.align])
+
+
+def _grown_with_guide(
+    words: Words, line: Lettering, standing: Standing, baseline: Parallel, anchor: float
+) -> Words:
+    """Words that grow as the distance from a growing spiral's centre does.
+
+    That distance r goes evenly with the station: r(m) = r₀ + g·m. Height keeps its ratio
+    to r, so the words grow by the share g/r₀ a mm, with r₀ where they begin.
+    """
+    if standing.centre is None:
+        raise CurveError("letters grow with the guide only on a growing spiral")
+    ends = baseline.points([0.0, baseline.length]) - np.array(standing.centre)
+    inner, outer = np.hypot(*ends.T).tolist()
+    gain = (outer - inner) / baseline.length
+    held = inner + gain * anchor
+    share = SHARE_BEFORE[line.align]
+    low, high = 1e-6 * held, 1e3 * held
+    for _ in range(200):
+        # r₀ by halving: the words that begin there must be held at the anchor.
+        first = math.sqrt(low * high)
+        length = growing(words, gain / first).length if abs(gain / first) * words.length < 50 else math.inf  # fmt: skip
+        too_far = first + share * gain * length > held
+        low, high = (low, first) if too_far else (first, high)
+        if high - low <= JOINT * 1e-3:
+            break
+    return growing(words, gain / high)
+
+
+# -------------------------------------------------------------------------- laps
+
+
+def _laps(
+    line: Lettering,
+    laps: Laps,
+    standing: Standing,
+    face: Face,
+    nudges: dict[int, Nudge],
+    offset: int,
+    number: int,
+) -> list[Setting]:
+    """One line of words over as many laps as it needs, broken at its spaces."""
+    guide = standing.guide
+    away = outside(guide) * (1.0 if line.reading == "along" else -1.0)
+    step = away * laps.pitch * (1.0 if laps.way == "outward" else -1.0)
+    settings: list[Setting] = []
+    rest, at = line.text, offset
+    while rest:
+        lap = line.model_copy(update={"standoff": line.standoff + len(settings) * step})
+        try:
+            room = baseline_curve(lap, guide, face).length
+        except CurveError:
+            if not settings:
+                raise
+            # There is no further lap: what is left stands on the last one, and overflows.
+            last = settings.pop()
+            lap = last.lettering
+            taken = at - len(lap.text)
+            rest, at = line.text[taken - offset :], taken
+            room = math.inf
+        full = len(settings) >= MOST_LAPS
+        count = len(rest) if full else _fitting(lap, face, nudges, rest, at, room)
+        text = rest[:count]
+        settings.append(
+            _set_line(lap.model_copy(update={"text": text}), number + len(settings), standing,
+                      face, nudges, at)  # fmt: skip
+        )
+        rest, at = rest[count:], at + count
+    return settings or [_set_line(line, number, standing, face, nudges, offset)]
+
+
+def _fitting(
+    lap: Lettering, face: Face, nudges: dict[int, Nudge], text: str, offset: int, room: float
+) -> int:
+    """How many characters of `text` one lap takes: whole words, the space after them too."""
+    words = words_of(lap, face, nudges, text, offset)
+    if words.length <= room:
+        return len(text)
+    # Through the words as they are written, whatever the direction in which they stand.
+    steps = sorted(
+        zip(words.places.tolist(), np.diff(np.append(words.starts, words.length)).tolist(),
+            words.clusters, strict=True)
+    )  # fmt: skip
+    taken, reached, word_end = 0, 0.0, 0
+    for place, step, cluster in steps:
+        end = place - offset + len(cluster.text)
+        if cluster.text.isspace():
+            word_end = end
+        elif reached + step > room:
+            break
+        reached += step
+        taken = end
+    if word_end:
+        return word_end
+    return max(taken, len(steps[0][2].text))
+
+
+# ------------------------------------------------------------------------- dials
+
+
+def _dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -> Setting:
+    guide = standing.guide
+    first = guide_station(lettering, guide)
+    baseline = baseline_curve(lettering, guide, face)
+    labels = dial_labels(lettering, dial, guide, first)
+    runs = [_label_words(lettering, face, label) for label in labels]
+    stations = np.array([label.station for label in labels])
+    if lettering.reading == "against":
+        stations = guide.length - stations
+    changes = {change.label: change for change in dial.changes}
+    moved = [changes.get(label.index) for label in labels]
+    along = np.array([change.along if change else 0.0 for change in moved])
+    middles = baseline.carry(stations) + along
+    halves = np.array([words.length / 2.0 for words in runs])
+    begins = (middles - halves).tolist() if runs else []
+    used = float(sum(words.length for words in runs))
+    row = Row(runs, begins, used, _crowding(dial, runs, begins, baseline), goes_round=True)
+    plain = lettering.model_copy(update={"text": ""})
+    setting = place_row(plain, 0, face, guide, baseline, row, 0.0, keep_off=False)
+    ticks = dial_ticks(dial, guide, first)
+    if not runs:
+        return replace(setting, ticks=ticks)
+    stances = _label_stances(dial, setting, middles, halves, runs)
+    across = np.array([change.across if change else 0.0 for change in moved])
+    turns = np.radians([change.turn if change else 0.0 for change in moved])
+    if across.any() or turns.any():
+        frames = baseline.frames(middles)
+        capital = face.metrics.cap_height
+        lifts = np.array([scale_of(_at_height(lettering, label.height), face) for label in labels])
+        pivots = frames.points + frames.normals * (lifts * capital / 2.0)[:, None]
+        shifts = frames.normals * across[:, None]
+        stances = turned_about(stances, setting.runs, pivots, turns, shifts)
+    return replace(setting, stances=stances, ticks=ticks)
+
+
+def _at_height(lettering: Lettering, height: float) -> Lettering:
+    return lettering.model_copy(update={"height": height})
+
+
+def _label_words(lettering: Lettering, face: Face, label: Label) -> Words:
+    return words_of(_at_height(lettering, label.height), face, {}, label.text)
+
+
+def _crowding(dial: Dial, runs: list[Words], begins: list[float], baseline: Parallel) -> float:
+    """By how much neighbouring labels run into each other where they stand on the guide, mm."""
+    if dial.stand != "on-guide" or not runs:
+        return 0.0
+    spans = sorted(
+        (begin, begin + words.length)
+        for words, begin in zip(runs, begins, strict=True)
+        if words.length > 0.0
+    )
+    if not spans:
+        return 0.0
+    if baseline.closed:
+        spans.append((spans[0][0] + baseline.length, spans[0][1] + baseline.length))
+    over = [end - begin for (_, end), (begin, _) in zip(spans, spans[1:], strict=False)]
+    return max(0.0, *over) if over else 0.0
+
+
+def _label_stances(
+    dial: Dial, setting: Setting, middles: Floats, halves: Floats, runs: list[Words]
+) -> Stances:
+    if dial.stand == "on-guide" and dial.curved:
+        return setting.stances
+    frames = setting.baseline.frames(middles)
+    capital = setting.face.metrics.cap_height
+    scales = np.array([words.scales[0] if len(words.scales) else 0.0 for words in runs])
+    offsets = setting.middles - middles[setting.runs]
+    how = "tangent" if dial.stand == "on-guide" else dial.stand
+    return straight(frames, setting.runs, offsets, how, scales * capital / 2.0, halves)
