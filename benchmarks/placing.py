@@ -28,7 +28,7 @@ from tests.browser.chromium import EXECUTABLE, OPTIONS
 from tests.zoo import smooth_chain
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
 from ulvent.core.lettering import Lettering
-from ulvent.core.setting import Setting, set_lettering
+from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.formats.svg import curve_data
 from ulvent.typecase import FONTS, shipped_face
 
@@ -87,7 +87,7 @@ def _compare(name: str, guide: Curve) -> None:
 
 
 def _placed(lettering: Lettering, guide: Curve) -> Setting:
-    setting = set_lettering(lettering, guide, shipped_face(FACE))
+    (setting,) = set_lettering(lettering, Standing(guide), shipped_face(FACE))
     assert setting.matrices.shape[1:] == (2, 3)
     return setting
 

@@ -16,6 +16,7 @@ from ulvent.core.errors import PieceError
 from ulvent.core.grips import grips
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.measuring import measured
+from ulvent.typecase import shipped_face
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.typecase import shipped_face
 
@@ -32,7 +33,7 @@ def with_guides(*guides: dict[str, Any]) -> dict[str, Any]:
 
 def done(piece: Piece | dict[str, Any], **act: Any) -> Piece:
     before = piece if isinstance(piece, Piece) else parse_piece(piece)
-    after = perform(ACT.validate_python(act), before)
+    after = perform(ACT.validate_python(act), before, shipped_face)
     return parse_piece(after.model_dump(mode="json"))
 
 

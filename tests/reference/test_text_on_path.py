@@ -18,7 +18,7 @@ import numpy as np
 from tests.browser.chromium import ChromiumTest
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
 from ulvent.core.lettering import Lettering
-from ulvent.core.setting import set_lettering
+from ulvent.core.setting import Standing, set_lettering
 from ulvent.typecase import FONTS, catalogue, shipped_face
 
 FACES = ("lato-bold", "eb-garamond", "zilla-slab-semibold", "nunito-extrabold", "kaushan-script")
@@ -113,15 +113,15 @@ class TextOnPath(ChromiumTest):
         seen = page.evaluate(MEASURE, ["lato-bold", SIZE, "HHHHHH", svg(points), offset])
         drawn = [not (x == y == 0) for x, y, _ in seen]
         self.assertIn(False, drawn)
-        ours = set_lettering(self._lettering("lato-bold", "HHHHHH", "along", offset), guide,
+        (ours,) = set_lettering(self._lettering("lato-bold", "HHHHHH", "along", offset), Standing(guide),
                              shipped_face("lato-bold"))  # fmt: skip
         self.assertEqual(ours.drawn.tolist(), drawn)
 
     def _ours(self, face_id: str, guide: Curve, reading: str, offset: float) -> np.ndarray:
         """Middles, y down, and angles, clockwise; for spaces as well, by their advances."""
         at = offset if reading == "along" else guide.length - offset
-        setting = set_lettering(
-            self._lettering(face_id, WORDS, reading, at), guide, shipped_face(face_id)
+        (setting,) = set_lettering(
+            self._lettering(face_id, WORDS, reading, at), Standing(guide), shipped_face(face_id)
         )
         face, scale = setting.face, setting.scale
         advances = np.array([c.advance for c in face.shape(WORDS).clusters]) * scale

@@ -12,7 +12,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ulvent.core.curves.freehand import fitted_nodes
-from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.errors import FaceError, FieldProblem, PieceError
 from ulvent.core.grips import pulled
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.frame import to_recipe
@@ -27,9 +27,10 @@ from ulvent.core.guides.nodes import (
     without_node,
 )
 from ulvent.core.guides.sizes import given_as
+from ulvent.core.layout import FaceNamed
+from ulvent.core.lettering_acts import AnyLetteringAct, LetteringAct, done_to_lettering
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Guide, Node
-from ulvent.core.slide import slid_after, slid_along
 
 XY = Annotated[
     tuple[
@@ -42,23 +43,6 @@ MOST_SAMPLES = 20_000
 
 class _Act(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class SlideBy(_Act):
-    """A lettering slid along its guide by a length, in its reading direction."""
-
-    act: Literal["slide-by"]
-    lettering: str
-    by: Annotated[float, Field(allow_inf_nan=False)]
-
-
-class SlideAfter(_Act):
-    """A lettering slid along its guide after a pointer."""
-
-    act: Literal["slide-after"]
-    lettering: str
-    start: XY
-    end: XY
 
 
 class Pull(_Act):
@@ -185,10 +169,8 @@ class RestoreGuide(_Act):
     guide: str
 
 
-Act = Annotated[
-    SlideBy
-    | SlideAfter
-    | Pull
+_GuideAct = (
+    Pull
     | PlaceNode
     | AddNode
     | RemoveNode
@@ -203,12 +185,12 @@ Act = Annotated[
     | DrawFreehand
     | RemoveLettering
     | RemoveGuide
-    | RestoreGuide,
-    Field(discriminator="act"),
-]
+    | RestoreGuide
+)
+Act = Annotated[AnyLetteringAct | _GuideAct, Field(discriminator="act")]
 
 
-def perform(act: Act, piece: Piece) -> Piece:
+def perform(act: Act, piece: Piece, face_named: FaceNamed) -> Piece:
     """The piece after an act.
 
     Raises
@@ -218,15 +200,18 @@ def perform(act: Act, piece: Piece) -> Piece:
         may not hold.
     """
     try:
+        if isinstance(act, LetteringAct):
+            return done_to_lettering(act, piece, face_named)
         return _performed(act, piece)
     except ValidationError as error:
+        field = "lettering" if isinstance(act, LetteringAct) else "guide"
         reason = error.errors()[0]["msg"]
-        raise _wrong("guide", f"this would make what a piece may not hold: {reason}") from error
+        raise _wrong(field, f"this would make what a piece may not hold: {reason}") from error
+    except FaceError as error:
+        raise _wrong("face", str(error)) from error
 
 
-def _performed(act: Act, piece: Piece) -> Piece:
-    if isinstance(act, SlideBy | SlideAfter):
-        return _slid(act, piece)
+def _performed(act: _GuideAct, piece: Piece) -> Piece:
     if isinstance(act, RemoveLettering):
         letterings = tuple(one for one in piece.letterings if one.id != act.lettering)
         return without_orphans(piece.model_copy(update={"letterings": letterings}))
@@ -248,7 +233,7 @@ def _performed(act: Act, piece: Piece) -> Piece:
     return _with_guides(piece, guides)
 
 
-def _changed(act: Act, guide: AnyGuide, piece: Piece) -> list[AnyGuide]:
+def _changed(act: _GuideAct, guide: AnyGuide, piece: Piece) -> list[AnyGuide]:
     """What a guide becomes: mostly one guide, two where it is split."""
     if isinstance(act, Pull):
         return [pulled(piece, guide, act.grip, act.start, act.end)]
@@ -267,7 +252,7 @@ def _changed(act: Act, guide: AnyGuide, piece: Piece) -> list[AnyGuide]:
     return _redrawn(act, _drawn(guide), piece)
 
 
-def _redrawn(act: Act, drawn: DrawnGuide, piece: Piece) -> list[AnyGuide]:
+def _redrawn(act: _GuideAct, drawn: DrawnGuide, piece: Piece) -> list[AnyGuide]:
     """What a drawn guide becomes when its points are worked on."""
     if isinstance(act, AddNode):
         return [with_node_added(drawn, act.near)[0]]
@@ -294,19 +279,6 @@ def unused_id(stem: str, piece: Piece) -> str:
     while f"{stem}-{number}".lower() in taken:
         number += 1
     return f"{stem}-{number}"
-
-
-def _slid(act: SlideBy | SlideAfter, piece: Piece) -> Piece:
-    lettering = next((one for one in piece.letterings if one.id == act.lettering), None)
-    if lettering is None:
-        raise _wrong("lettering", f"there is no lettering “{act.lettering}”")
-    guide = guide_curves(piece.guides)[lettering.guide]
-    if isinstance(act, SlideBy):
-        slid = slid_along(lettering, guide, act.by)
-    else:
-        slid = slid_after(lettering, guide, act.start, act.end)
-    letterings = tuple(slid if one.id == slid.id else one for one in piece.letterings)
-    return piece.model_copy(update={"letterings": letterings})
 
 
 def _new_drawn(act: DrawThrough | DrawFreehand) -> DrawnGuide:

@@ -45,6 +45,8 @@ class Layout:
     guides: tuple[LaidGuide, ...]
     settings: tuple[Setting, ...]
     """One for each line of each lettering, in order."""
+    stands: dict[str, tuple[Standing, Face]]
+    """What each lettering stands on, and its face before it is styled, by the lettering's id."""
 
     @property
     def shown_guides(self) -> tuple[LaidGuide, ...]:
@@ -101,23 +103,26 @@ def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
         if recipe.id in curves
     ]
     settings: list[Setting] = []
+    stands: dict[str, tuple[Standing, Face]] = {}
     for index, lettering in enumerate(piece.letterings):
         if lettering.guide not in curves:
             continue
         field = "face"
-        standing = _standing(piece.guide(lettering.guide), curves[lettering.guide])
+        standing = standing_of(piece.guide(lettering.guide), curves[lettering.guide])
         try:
             face = face_named(lettering.face)
+            stands[lettering.id] = standing, face
             field = "standoff"
             settings.extend(set_lettering(lettering, standing, face))
         except (FaceError, CurveError) as error:
             problems.append(FieldProblem(f"letterings[{index}].{field}", str(error)))
     if problems:
         raise PieceError(problems)
-    return Layout(piece, blank, tuple(guides), tuple(settings))
+    return Layout(piece, blank, tuple(guides), tuple(settings), stands)
 
 
-def _standing(recipe: AnyGuide, curve: Curve) -> Standing:
+def standing_of(recipe: AnyGuide, curve: Curve) -> Standing:
+    """A guide as letters stand on it."""
     centre = recipe.centre if isinstance(recipe, GrowingSpiralGuide) else None
     return Standing(curve, recipe.corners == "keep-off", centre)
 

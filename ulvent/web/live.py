@@ -82,7 +82,7 @@ def answer(request: LiveRequest, sent: set[str]) -> LiveAnswer:
         piece = parse_piece(request.piece)
         if request.act:
             # What an act makes is held against the document's rules like what is typed.
-            piece = parse_piece(perform(upright(request.act), piece).model_dump(mode="json"))
+            piece = parse_piece(perform(upright(request.act), piece, shipped_face).model_dump(mode="json"))
             acted = piece
         layout = lay_out(piece, shipped_face)
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)

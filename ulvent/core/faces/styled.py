@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -65,7 +65,7 @@ class StyledFace(Face):
         self.name = face.name
         self.metrics = face.metrics
         self.single_stroke = face.single_stroke
-        self.joined = face.joined
+        self.stands_for = face.stands_for
         self.features = face.features
         self.axes = face.axes
         shear = math.tan(math.radians(style.slant))
@@ -87,6 +87,10 @@ class StyledFace(Face):
             parts.append(self.base.cluster_outline(cluster.glyphs).moved(at, 0.0))
             at += cluster.advance
         return Outline.joined(parts)
+
+    @cached_property
+    def joined(self) -> bool:
+        return self.base.joined
 
     @property
     def key(self) -> str:

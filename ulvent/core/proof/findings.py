@@ -6,14 +6,22 @@ that bend more tightly than their letters can follow.
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from ulvent.core.faces import Face
 from ulvent.core.layout import Layout
+from ulvent.core.lettering import Lettering
+from ulvent.core.proof.remedies import Remedy, overflow_remedies
 from ulvent.core.setting import Setting, tight_stretches
 
 Severity = Literal["fault", "warning", "hint"]
+
+
+MOST_FACES = 4
+"""So many faces are offered for a character that is missing."""
 
 
 class Finding(BaseModel):
@@ -27,7 +35,7 @@ class Finding(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    kind: Literal["overflow", "missing-letters", "tight-bend"]
+    kind: Literal["overflow", "missing-letters", "missing-face", "missing-feature", "tight-bend"]
     severity: Severity
     lettering: str
     message: str
@@ -36,27 +44,82 @@ class Finding(BaseModel):
     limit: float
     unit: Literal["mm", "letters"]
     letters: tuple[str, ...]
+    remedies: tuple[Remedy, ...] = ()
 
 
-def prove(layout: Layout) -> list[Finding]:
-    """All findings, letterings in order."""
+TypeCase = Callable[[], Iterable[tuple[str, Face]]]
+"""Gives all faces that could stand in for one another, with their ids."""
+
+
+def prove(layout: Layout, type_case: TypeCase = tuple) -> list[Finding]:
+    """All findings, letterings in order. Faces of `type_case` are offered for missing letters."""
     findings: list[Finding] = []
-    for setting in layout.settings:
-        findings.extend(_overflow(setting))
-        findings.extend(_missing(setting))
-        findings.extend(_tight(setting))
+    for lettering in layout.piece.letterings:
+        lines = layout.lines_of(lettering.id)
+        findings.extend(_stand_in(lettering, lines[0].face))
+        findings.extend(_overflow(layout, lettering, lines))
+        findings.extend(_missing(lettering, lines, type_case))
+        findings.extend(_lacking(lettering, lines[0].face))
+        findings.extend(_tight(lines))
     return findings
 
 
-def _overflow(setting: Setting) -> list[Finding]:
+def _stand_in(lettering: Lettering, face: Face) -> list[Finding]:
+    if not face.stands_for:
+        return []
+    return [
+        Finding(
+            kind="missing-face",
+            severity="fault",
+            lettering=lettering.id,
+            message=f"the face “{lettering.face}” is not here; {face.name} stands in for it",
+            remedy="Add the face's file, or choose another face.",
+            figure=1.0,
+            limit=0.0,
+            unit="letters",
+            letters=(),
+        )
+    ]
+
+
+def _lacking(lettering: Lettering, face: Face) -> list[Finding]:
+    """Features and axes that were asked for and that the face has not."""
+    offered = {feature.tag for feature in face.features} | {axis.tag for axis in face.axes}
+    asked = [*(tag for tag, value in lettering.features.items() if value), *lettering.axes]
+    lacking = [tag for tag in asked if tag not in offered]
+    if not lacking:
+        return []
+    return [
+        Finding(
+            kind="missing-feature",
+            severity="hint",
+            lettering=lettering.id,
+            message=f"{face.name} has no {', '.join(lacking)}; set without",
+            remedy="Choose a face that has it, or leave it out.",
+            figure=float(len(lacking)),
+            limit=0.0,
+            unit="letters",
+            letters=(),
+        )
+    ]
+
+
+def _overflow(
+    layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]
+) -> list[Finding]:
+    setting = max(lines, key=lambda line: line.overhang)
     if setting.room >= 0.0:
         return []
+    if lettering.dial is not None:
+        return [_crowded(layout, lettering, setting.overhang)]
     letters = setting.letters_without_room()
     named = ", ".join(f"“{stretch}”" for stretch in setting.words_without_room())
     guide = "one lap of its guide" if setting.baseline.closed else "its guide"
     over = setting.overhang
     message = f"{over:.2f} mm of this lettering do not fit on {guide}"
     message += f"; no room for: {named}" if letters else ""
+    if setting.lettering.repeat:
+        message = f"the repeated words are {over:.2f} mm longer than their guide"
     too_long = setting.length > setting.baseline.length
     remedy = (
         "Make it smaller or tighter, shorten the words, or use a larger guide."
@@ -74,34 +137,66 @@ def _overflow(setting: Setting) -> list[Finding]:
             limit=0.0,
             unit="mm",
             letters=tuple(letters),
+            remedies=tuple(overflow_remedies(layout, lettering)),
         )
     ]
 
 
-def _missing(setting: Setting) -> list[Finding]:
-    if not setting.missing:
+def _crowded(layout: Layout, lettering: Lettering, over: float) -> Finding:
+    return Finding(
+        kind="overflow",
+        severity="fault",
+        lettering=lettering.id,
+        message=f"labels of this dial run into each other by {over:.2f} mm",
+        remedy="Make them smaller, or use a larger guide.",
+        figure=over,
+        limit=0.0,
+        unit="mm",
+        letters=(),
+        remedies=tuple(overflow_remedies(layout, lettering)),
+    )
+
+
+def _missing(
+    lettering: Lettering, lines: tuple[Setting, ...], type_case: TypeCase
+) -> list[Finding]:
+    missing = [character for line in lines for character in line.missing]
+    if not missing:
         return []
-    named = ", ".join(str(character) for character in setting.missing)
+    face = lines[0].face
+    named = ", ".join(str(character) for character in missing)
+    wanted = "".join(sorted({character.character for character in missing}))
+    others = [
+        (face_id, other)
+        for face_id, other in type_case()
+        if not other.shape(wanted).missing and not other.shape(lettering.text).missing
+    ]
+    remedies = tuple(
+        Remedy(label=f"set in {other.name}", of="lettering", owner=lettering.id,
+               changes={"face": face_id})
+        for face_id, other in others[:MOST_FACES]
+    )  # fmt: skip
     return [
         Finding(
             kind="missing-letters",
             severity="fault",
-            lettering=setting.lettering.id,
-            message=f"{setting.face.name} has no letter for {named}; left blank",
+            lettering=lettering.id,
+            message=f"{face.name} has no letter for {named}; left blank",
             remedy="Choose a face that has it, or another character.",
-            figure=float(len(setting.missing)),
+            figure=float(len(missing)),
             limit=0.0,
             unit="letters",
-            letters=tuple(character.character for character in setting.missing),
+            letters=tuple(character.character for character in missing),
+            remedies=remedies,
         )
     ]
 
 
-def _tight(setting: Setting) -> list[Finding]:
-    stretches = tight_stretches(setting)
+def _tight(lines: tuple[Setting, ...]) -> list[Finding]:
+    stretches = [(stretch, line) for line in lines for stretch in tight_stretches(line)]
     if not stretches:
         return []
-    worst = min(stretches, key=lambda stretch: stretch.radius)
+    worst, setting = min(stretches, key=lambda pair: pair[0].radius)
     return [
         Finding(
             kind="tight-bend",
@@ -109,12 +204,12 @@ def _tight(setting: Setting) -> list[Finding]:
             lettering=setting.lettering.id,
             message=(
                 f"the guide bends to a radius of {worst.radius:.3g} mm at station "
-                f"{worst.begin:.4g}, tighter than letters {setting.lettering.height:g} mm high "
+                f"{worst.begin:.4g}, tighter than letters {setting.capital:.4g} mm high "
                 "can follow"
             ),
             remedy="Use smaller letters, stand them farther off, or ease the bend.",
             figure=worst.radius,
-            limit=setting.lettering.height,
+            limit=setting.capital,
             unit="mm",
             letters=(),
         )

@@ -19,7 +19,7 @@ Floats = NDArray[np.float64]
 SHARE_BEFORE = {"start": 0.0, "centre": 0.5, "end": 1.0}
 """How much of a lettering stands before the place where it is held, by its alignment."""
 
-_EQUAL = 1e-9
+_EQUAL = 1e-8
 """Joints are made equal until they differ by no more than this, mm."""
 _MOST_ROUNDS = 24
 

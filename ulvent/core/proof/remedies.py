@@ -1,0 +1,182 @@
+"""What mends a lettering that has no room, worked out far enough to be done at once.
+
+A remedy is a change of fields. Every one that is offered has been tried: with it, the
+lettering fits.
+"""
+
+from __future__ import annotations
+
+import math
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from ulvent.core.layout import Layout
+from ulvent.core.lettering import Lettering
+from ulvent.core.recipes import (
+    AnyGuide,
+    BetweenGuide,
+    CircleGuide,
+    LaidFlatGuide,
+    ParallelGuide,
+)
+from ulvent.core.setting import USUAL_PITCH, Setting, set_lettering
+from ulvent.core.tolerances import JOINT
+
+_MOST_TRIALS = 10
+_LEAST_TIGHTER = 0.12
+"""Letters are not pushed together by more than this share of a capital's height."""
+
+
+class Remedy(BaseModel):
+    """A change that mends a finding.
+
+    label
+        what it does, with its figure, in words
+    of, owner, changes
+        whose fields change, and to what
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    label: str
+    of: Literal["lettering", "guide"]
+    owner: str
+    changes: dict[str, Any]
+
+
+def overflow_remedies(layout: Layout, lettering: Lettering) -> list[Remedy]:
+    """All remedies for a lettering that has no room on its guide, the mildest first."""
+    lines = layout.lines_of(lettering.id)
+    found = [
+        _slid(layout, lettering, lines),
+        _tighter(layout, lettering, lines),
+        _smaller(layout, lettering),
+        _another_lap(layout, lettering, lines),
+        _larger_guide(layout, lettering, lines),
+    ]
+    return [remedy for remedy in found if remedy is not None]
+
+
+def overhang_of(layout: Layout, lettering: Lettering) -> float:
+    """By how much a lettering, tried in its place on the layout, has no room, mm."""
+    standing, face = layout.stands[lettering.id]
+    return max(line.overhang for line in set_lettering(lettering, standing, face))
+
+
+def _mends(layout: Layout, lettering: Lettering, changes: dict[str, Any]) -> bool:
+    changed = Lettering.model_validate(lettering.model_dump() | changes)
+    return overhang_of(layout, changed) <= JOINT
+
+
+def _offer(
+    layout: Layout, lettering: Lettering, label: str, changes: dict[str, Any]
+) -> Remedy | None:
+    if not _mends(layout, lettering, changes):
+        return None
+    return Remedy(label=label, of="lettering", owner=lettering.id, changes=changes)
+
+
+def _slid(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:
+    """Words that are short enough, moved until they are on their open guide."""
+    line = lines[0]
+    if len(lines) > 1 or line.baseline.closed or lettering.dial or lettering.repeat:
+        return None
+    if line.length > line.baseline.length:
+        return None
+    by = -line.start if line.start < 0.0 else line.baseline.length - line.end
+    by = math.copysign(math.ceil(abs(by) * 100.0) / 100.0, by)
+    forward = by if lettering.reading == "along" else -by
+    station = lettering.at + (
+        forward / line.guide.length if lettering.at_in == "share" else forward
+    )
+    label = f"slide by {abs(by):g} mm"
+    return _offer(layout, lettering, label, {"at": round(station, 7)})
+
+
+def _tighter(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:
+    """Less tracking."""
+    worst = max(lines, key=lambda line: line.overhang)
+    gaps = len(worst.lettering.text) - 1
+    if gaps < 1 or lettering.laps or lettering.dial:
+        return None
+    by = worst.overhang / gaps
+    if by > _LEAST_TIGHTER * worst.capital:
+        return None
+    by = math.ceil(by * 100.0) / 100.0
+    label = f"tighter by {by:g} mm a gap"
+    return _offer(layout, lettering, label, {"tracking": round(lettering.tracking - by, 3)})
+
+
+def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
+    """The largest height that fits, rounded down; an end height keeps its ratio."""
+    height = lettering.height
+    for _ in range(_MOST_TRIALS):
+        changes = _heights(lettering, height)
+        trial = Lettering.model_validate(lettering.model_dump() | changes)
+        standing, face = layout.stands[lettering.id]
+        lines = set_lettering(trial, standing, face)
+        worst = max(lines, key=lambda line: line.overhang)
+        if worst.overhang <= JOINT:
+            step = 0.1 if height >= 3.0 else 0.01
+            height = math.floor(height / step + 1e-9) * step
+            changes = _heights(lettering, round(height, 3))
+            return _offer(layout, lettering, f"smaller: {height:.4g} mm high", changes)
+        room = worst.length - worst.overhang
+        # Words at half the room need half the height; the tracking between them does not shrink.
+        height *= min(max(room / worst.length, 0.2), 0.9999) if worst.length else 0.5
+    return None
+
+
+def _heights(lettering: Lettering, height: float) -> dict[str, Any]:
+    factor = height / lettering.height
+    changes: dict[str, Any] = {"height": height}
+    if lettering.end_height is not None:
+        changes["end_height"] = round(lettering.end_height * factor, 4)
+    if any(line.height for line in lettering.lines):
+        changes["lines"] = [
+            line.model_dump() | {"height": line.height and round(line.height * factor, 4)}
+            for line in lettering.lines
+        ]
+    return changes
+
+
+def _another_lap(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:
+    if lettering.repeat or lettering.dial or lettering.laps or not lines[0].baseline.closed:
+        return None
+    pitch = math.ceil(USUAL_PITCH * lines[0].capital * 10.0) / 10.0
+    for way in ("inward", "outward"):
+        changes = {"laps": {"pitch": pitch, "way": way}}
+        found = _offer(layout, lettering, f"go on to another lap, {way}", changes)
+        if found:
+            return found
+    return None
+
+
+def _larger_guide(
+    layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]
+) -> Remedy | None:
+    """The guide longer by what is missing; only where nothing is made from it."""
+    recipe = layout.piece.guide(lettering.guide)
+    leant_on = any(recipe.id in other.leans_on for other in layout.piece.guides)
+    if leant_on or isinstance(recipe, BetweenGuide | ParallelGuide | LaidFlatGuide):
+        return None
+    worst = max(lines, key=lambda line: line.overhang)
+    factor = 1.0 + worst.overhang / (worst.length - worst.overhang) if worst.length else 1.0
+    return _longer(recipe, factor, worst)
+
+
+def _longer(recipe: AnyGuide, factor: float, worst: Setting) -> Remedy:
+    if isinstance(recipe, CircleGuide):
+        # The baseline grows by as much as the guide does.
+        field = next(
+            name for name in ("diameter", "radius", "round") if getattr(recipe, name) is not None
+        )
+        per = {"diameter": math.pi, "radius": 2.0 * math.pi, "round": 1.0}[field]
+        size = getattr(recipe, field) + worst.overhang / per / recipe.scaled
+        size = math.ceil(size * 10.0) / 10.0
+        label = f"larger guide: {field if field != 'round' else 'length round'} {size:g} mm"
+        return Remedy(label=label, of="guide", owner=recipe.id, changes={field: size})
+    scaled = math.ceil(recipe.scaled * factor * 1000.0) / 1000.0
+    label = f"larger guide: {scaled / recipe.scaled:.3g} times"
+    return Remedy(label=label, of="guide", owner=recipe.id, changes={"scaled": scaled})
