@@ -8,8 +8,8 @@ from functools import cache
 from pathlib import Path
 
 from ulvent.core.errors import FaceError
-from ulvent.core.faces import Face, OutlineFace
-from ulvent.formats.jhf import read_jhf
+from ulvent.core.faces import Face
+from ulvent.formats.font_file import read_font
 
 FONTS = Path(__file__).resolve().parent.parent / "fonts"
 
@@ -53,7 +53,7 @@ def shipped_face(face_id: str) -> Face:
 
 
 def load_face(path: Path, name: str | None = None) -> Face:
-    """A face from a font file: TTF, OTF, WOFF, WOFF2, or a `.jhf` vertex file.
+    """A face from a font file: TTF, OTF, WOFF, WOFF2, an SVG font, or a `.jhf` vertex file.
 
     Raises
     ------
@@ -64,9 +64,7 @@ def load_face(path: Path, name: str | None = None) -> Face:
         data = path.read_bytes()
     except OSError as error:
         raise FaceError(f"the font file {path.name} cannot be read: {error.strerror}") from error
-    if path.suffix.lower() == ".jhf":
-        return read_jhf(data, name or path.stem)
-    return OutlineFace(data)
+    return read_font(data, name or path.stem)
 
 
 def face_named(face_id: str, beside: Path | None = None) -> Face:

@@ -71,4 +71,4 @@ def _glyph(record: str, number: int) -> StrokeGlyph:
             strokes.append([])
         else:
             strokes[-1].append((float(values[at] - left), float(_BASELINE - values[at + 1])))
-    return StrokeGlyph(tuple(tuple(stroke) for stroke in strokes if stroke), float(right - left))
+    return StrokeGlyph.of_lines(strokes, float(right - left))

@@ -8,9 +8,11 @@ composed is reported as missing, never dropped.
 from __future__ import annotations
 
 import unicodedata
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ulvent.core.errors import FaceError
 from ulvent.core.faces.bidi import visual_runs
@@ -23,6 +25,8 @@ from ulvent.core.faces.face import (
     ShapedText,
 )
 from ulvent.core.faces.outline import Outline
+
+Floats = NDArray[np.float64]
 
 _MARK_GAP = 0.14
 """White between a letter and the mark composed above it, of the cap height."""
@@ -50,8 +54,15 @@ _COMPOSABLE = range(0xC0, 0x180)
 class StrokeGlyph:
     """Strokes from the glyph's own origin on the baseline, and its advance; font units, y up."""
 
-    strokes: tuple[tuple[tuple[float, float], ...], ...]
+    outline: Outline
     advance: float
+
+    @classmethod
+    def of_lines(
+        cls, strokes: Sequence[Sequence[tuple[float, float]]], advance: float
+    ) -> StrokeGlyph:
+        """From strokes that are straight from point to point."""
+        return cls(_drawn(strokes), advance)
 
 
 class StrokeFace(Face):
@@ -64,12 +75,17 @@ class StrokeFace(Face):
             raise FaceError("the stroke face has no characters")
         self.name = name
         self.metrics = metrics
-        self._outlines = {character: _drawn(glyph.strokes) for character, glyph in glyphs.items()}
+        self._outlines = {character: glyph.outline for character, glyph in glyphs.items()}
         self._advances = {character: glyph.advance for character, glyph in glyphs.items()}
         for code in _COMPOSABLE:
             self._compose(chr(code))
         self._characters = sorted(self._outlines)
         self._numbers = {character: index for index, character in enumerate(self._characters)}
+
+    @property
+    def characters(self) -> str:
+        """All characters that have a shape, in the order of their glyph numbers."""
+        return "".join(character for character in self._characters if len(character) == 1)
 
     def shape(self, text: str, features: tuple[tuple[str, int], ...] = ()) -> ShapedText:
         clusters: list[Cluster] = []
@@ -128,7 +144,7 @@ def _letters(text: str, start: int, end: int) -> list[tuple[int, str]]:
     return [(index, unicodedata.normalize("NFC", part)) for index, part in found]
 
 
-def _drawn(strokes: tuple[tuple[tuple[float, float], ...], ...]) -> Outline:
+def _drawn(strokes: Sequence[Sequence[tuple[float, float]]]) -> Outline:
     kept = [stroke for stroke in strokes if len(stroke) > 1]
     if not kept:
         return Outline.empty()
@@ -140,7 +156,12 @@ def _drawn(strokes: tuple[tuple[tuple[float, float], ...], ...]) -> Outline:
 
 def _without_dot(letter: Outline) -> Outline:
     """The letter without its highest loose stroke."""
-    contours = [points for points, _ in letter.polylines]
-    highest = max(range(len(contours)), key=lambda index: float(contours[index][:, 1].min()))
-    kept = [tuple(map(tuple, c.tolist())) for i, c in enumerate(contours) if i != highest]
-    return _drawn(tuple(kept))
+    strokes: list[tuple[str, list[Floats]]] = []
+    for operation, points in letter.steps():
+        if operation == "M":
+            strokes.append(("", []))
+        operations, parts = strokes[-1]
+        strokes[-1] = (operations + operation, [*parts, points])
+    drawn = [Outline(operations, np.concatenate(parts)) for operations, parts in strokes]
+    highest = max(drawn, key=lambda stroke: float(stroke.points[:, 1].min()))
+    return Outline.joined(stroke for stroke in drawn if stroke is not highest)
