@@ -16,7 +16,6 @@ from ulvent.core.errors import PieceError
 from ulvent.core.grips import grips
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.measuring import measured
-from ulvent.typecase import shipped_face
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.typecase import shipped_face
 

@@ -90,7 +90,7 @@ class WrongPieces(unittest.TestCase):
             (with_lettering(reading="up"), "letterings[0].reading", "'along' or 'against'"),
             (with_lettering(spacing="loose"), "letterings[0].spacing", "font"),
             (with_lettering(guide="rin"), "letterings[0].guide", "no guide “rin”"),
-            (with_lettering(text="a\nb"), "letterings[0].text", "place 2"),
+            (with_lettering(text="a\tb"), "letterings[0].text", "place 2"),
             (with_lettering(text="x" * (MOST_LETTERS + 1)), "letterings[0].text", "2000"),
             (with_lettering(id="1 2"), "letterings[0].id", "letter"),
             (with_guide(kind="oval"), "guides[0].kind", "circle"),

@@ -113,8 +113,8 @@ class TextOnPath(ChromiumTest):
         seen = page.evaluate(MEASURE, ["lato-bold", SIZE, "HHHHHH", svg(points), offset])
         drawn = [not (x == y == 0) for x, y, _ in seen]
         self.assertIn(False, drawn)
-        (ours,) = set_lettering(self._lettering("lato-bold", "HHHHHH", "along", offset), Standing(guide),
-                             shipped_face("lato-bold"))  # fmt: skip
+        wanted = self._lettering("lato-bold", "HHHHHH", "along", offset)
+        (ours,) = set_lettering(wanted, Standing(guide), shipped_face("lato-bold"))
         self.assertEqual(ours.drawn.tolist(), drawn)
 
     def _ours(self, face_id: str, guide: Curve, reading: str, offset: float) -> np.ndarray:

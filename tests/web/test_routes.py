@@ -72,7 +72,7 @@ class Pieces(WebTest):
         path = f"/api/pieces/{piece['id']}"
         for wrong, field in (
             (with_lettering(height=-1), "letterings[0].height"),
-            (with_lettering(face="none"), "letterings[0].face"),
+            (with_lettering(axes={"wght": "x"}), "letterings[0].axes.wght"),
             (with_lettering(reading="against", standoff=500), "letterings[0].standoff"),
         ):
             answer = self.client.put(path, json={"base": piece["revision"], "piece": wrong})

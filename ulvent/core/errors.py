@@ -21,6 +21,10 @@ class FaceError(UlventError):
     """A font file that cannot be used, or a face that is not there."""
 
 
+class FontFileError(FaceError):
+    """A font file that is refused; says why."""
+
+
 @dataclass(frozen=True)
 class FieldProblem:
     """One wrong field of a piece: where it is, and why it is wrong."""

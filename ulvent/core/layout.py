@@ -66,7 +66,9 @@ class Layout:
             for index in range(len(setting.clusters))
             if setting.drawn[index]
         )
-        boxes.extend(ticks.bounds() for setting in self.settings for ticks in setting.tick_outlines())
+        boxes.extend(
+            ticks.bounds() for setting in self.settings for ticks, _ in setting.tick_outlines()
+        )
         return united(boxes or [guide.bounds for guide in self.shown_guides])
 
     def reach(self) -> Bounds:

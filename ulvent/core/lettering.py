@@ -26,6 +26,8 @@ MOST_TICKS = 5000
 Figure = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)]
 Place = Annotated[int, Field(ge=0, lt=MOST_LETTERS)]
+LONGEST_LABEL = 80
+LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
 Tag = Annotated[str, Field(pattern=r"^[\x20-\x7e]{4}$")]
 
 
@@ -144,7 +146,7 @@ class Names(Model):
 
     kind: Literal["compass", "months", "list"]
     points: Literal[4, 8, 16, 32] = 8
-    words: Annotated[tuple[Annotated[str, Field(max_length=80)], ...], Field(max_length=MOST_LABELS)] = ()  # fmt: skip
+    words: Annotated[tuple[LabelText, ...], Field(max_length=MOST_LABELS)] = ()
     short: bool = True
 
 
@@ -152,7 +154,7 @@ class LabelChange(Model):
     """One label that is not like the others; what is left out stays as it is."""
 
     label: Annotated[int, Field(ge=0, lt=MOST_LABELS)]
-    text: Annotated[str, Field(max_length=80)] | None = None
+    text: LabelText | None = None
     height: Size | None = None
     along: Millimetres = 0.0
     across: Millimetres = 0.0
@@ -274,8 +276,8 @@ class Lettering(Model):
     width: Annotated[float, Field(ge=0.1, le=10.0, allow_inf_nan=False)] = 1.0
     slant: Annotated[float, Field(ge=-60.0, le=60.0, allow_inf_nan=False)] = 0.0
     mirrored: bool = False
-    features: dict[Tag, Annotated[int, Field(ge=0, le=99)]] = {}
-    axes: dict[Tag, Figure] = {}
+    features: dict[Tag, Annotated[int, Field(ge=0, le=99)]] = Field(default_factory=dict)
+    axes: dict[Tag, Figure] = Field(default_factory=dict)
     line_pitch: Size | None = None
     lines: Annotated[tuple[LineChoice, ...], Field(max_length=MOST_LINES)] = ()
     ends: Mark | None = None

@@ -124,7 +124,7 @@ _KINDS = {
     for model in (*get_args(AnyGuide), *get_args(AnyBlank), Numbers, Names)
     for kind in get_args(model.model_fields["kind"].annotation)
 }
-"""Pydantic names the kind of a guide, blank or sequence in the place of an error; makers need not see it."""
+"""Pydantic names these in the place of an error; makers need not see them."""
 
 _REASONS = {
     "extra_forbidden": "is not a field that Ulvent knows",

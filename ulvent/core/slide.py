@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from ulvent.core.curves import Curve
+from ulvent.core.guides import place_share
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting import guide_station
-from ulvent.core.guides import place_share
 
 _STATION_DECIMALS = 3
 _SHARE_DECIMALS = 7

@@ -156,9 +156,7 @@ def _gaps(setting: Setting, x: Floats, widths: Floats) -> tuple[StripGap, ...]:
     ends = x + widths * setting.advances / 2.0
     starts = x - widths * setting.advances / 2.0
     gaps = setting.gaps
-    found = zip(
-        ends[:-1], starts[1:], gaps.found, gaps.designed, setting.places[:-1], strict=True
-    )
+    found = zip(ends[:-1], starts[1:], gaps.found, gaps.designed, setting.places[:-1], strict=True)
     return tuple(
         StripGap(float((end + start) / 2.0), int(place), float(gap), float(designed))
         for end, start, gap, designed, place in found

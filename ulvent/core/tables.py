@@ -13,7 +13,7 @@ from __future__ import annotations
 import re
 
 from ulvent.core.errors import FieldProblem, PieceError
-from ulvent.core.lettering import MOST_LABELS, Dial, Lettering, Names
+from ulvent.core.lettering import LONGEST_LABEL, MOST_LABELS, Dial, Lettering, Names
 
 _LINE = re.compile(r"^\s*([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(°|mm)?(?:\s*[\t;]\s*|\s+|$)(.*)$")
 
@@ -43,7 +43,9 @@ def pasted_labels(lettering: Lettering, table: str) -> Lettering:
     units: set[str] = set()
     for number, row in enumerate(rows, start=1):
         if row is None:
-            raise PieceError([FieldProblem(f"table line {number}", "has no place before its words")])
+            raise PieceError(
+                [FieldProblem(f"table line {number}", "has no place before its words")]
+            )
         figure, unit, text = row.groups()
         places.append(float(figure.replace(",", ".")))
         words.append(text.strip() or figure)
@@ -57,8 +59,8 @@ def _with(
     lettering: Lettering, dial: Dial, words: tuple[str, ...], places: tuple[float, ...], unit: str
 ) -> Lettering:
     for number, text in enumerate(words, start=1):
-        if len(text) > 80:
-            raise PieceError([FieldProblem(f"table line {number}", "has more than 80 characters")])
+        if len(text) > LONGEST_LABEL:
+            raise _wrong(number, f"has more than {LONGEST_LABEL} characters")
     changed = dial.model_copy(
         update={
             "labels": Names(kind="list", words=words),
@@ -69,3 +71,7 @@ def _with(
         }
     )
     return lettering.model_copy(update={"dial": changed})
+
+
+def _wrong(line: int, reason: str) -> PieceError:
+    return PieceError([FieldProblem(f"table line {line}", reason)])

@@ -45,7 +45,7 @@ def write_dxf(layout: Layout, guides: bool = False) -> bytes:
             for index in range(len(setting.clusters)):
                 if setting.drawn[index]:
                     _add_outline(space, setting.placed_outline(index), layer)
-            for ticks in setting.tick_outlines():
+            for ticks, _ in setting.tick_outlines():
                 _add_outline(space, ticks, layer)
     if guides and layout.shown_guides:
         document.layers.add(_GUIDES)

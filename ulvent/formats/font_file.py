@@ -13,7 +13,7 @@ import sys
 from dataclasses import asdict, dataclass, field
 from typing import Literal
 
-from ulvent.core.errors import FaceError
+from ulvent.core.errors import FaceError, FontFileError
 from ulvent.core.faces import Face, OutlineFace
 from ulvent.formats.jhf import read_jhf
 from ulvent.formats.svg_font import read_svg_font
@@ -97,9 +97,16 @@ def try_font(data: bytes, name: str) -> FontFacts:
 
     Raises
     ------
-    FaceError
+    FontFileError
         With the reason why it cannot be used.
     """
+    try:
+        return _tried(data, name)
+    except FaceError as error:
+        raise FontFileError(str(error)) from error
+
+
+def _tried(data: bytes, name: str) -> FontFacts:
     font_format(data)
     command = [sys.executable, "-m", "ulvent.formats.font_trial", name]
     try:

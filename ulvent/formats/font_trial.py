@@ -92,7 +92,9 @@ def _draw_all(face: Face, glyphs: int) -> None:
             continue
         drawn += 1
         if len(outline.points) > MOST_POINTS:
-            raise FaceError(f"glyph {glyph} has {len(outline.points)} points; at most {MOST_POINTS}")
+            raise FaceError(
+                f"glyph {glyph} has {len(outline.points)} points; at most {MOST_POINTS}"
+            )
         if not np.isfinite(outline.points).all() or np.abs(outline.points).max() > _FARTHEST * em:
             raise FaceError(f"glyph {glyph} reaches farther than {_FARTHEST:g} times the type size")
     if not drawn:

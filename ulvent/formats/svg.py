@@ -140,9 +140,9 @@ def _lettering(
         if setting.drawn[index]
     ]
     ticks = [
-        f'<path {filled if outline.operations[-1:] == "Z" else stroked} d="{outline_data(outline)}"/>'
+        f'<path {filled if closed else stroked} d="{outline_data(outline)}"/>'
         for setting in lines
-        for outline in setting.tick_outlines()
+        for outline, closed in setting.tick_outlines()
     ]
     paint = stroked if lines and lines[0].face.single_stroke else filled
     name = quoteattr(f"lettering-{lettering_id}")

@@ -1,4 +1,5 @@
-"""The tables: pieces, every revision that a piece has ever had, and the drawer of guides.
+"""The tables: pieces, every revision that a piece has ever had, the drawer of guides,
+and the faces that were added.
 
 A revision is never changed and never deleted. A piece points at its current one;
 undo moves the pointer to the parent, redo to the newest child. A write that
@@ -11,7 +12,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import BigInteger, DateTime, ForeignKey, Identity, Index, String, func
+from sqlalchemy import BigInteger, DateTime, ForeignKey, Identity, Index, LargeBinary, String, func
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -63,6 +64,19 @@ class DrawerRow(Base):
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+
+class FaceRow(Base):
+    """A font file that was added, and the facts found when it was tried."""
+
+    __tablename__ = "face"
+
+    id: Mapped[str] = mapped_column(String(80), primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    facts: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    added_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    removed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
 
 
 class NoteRow(Base):

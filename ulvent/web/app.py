@@ -13,9 +13,11 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
+from ulvent.store.faces import Faces
 from ulvent.store.pieces import Pieces
 from ulvent.web import drawer, faces, live, outlines, pieces, problems
 from ulvent.web.guard import Guard
+from ulvent.web.type_case import TypeCase
 
 log = structlog.get_logger()
 
@@ -35,6 +37,7 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.pieces = Pieces(engine)
     app.state.drawer = Drawer(engine)
+    app.state.type_case = TypeCase(Faces(engine))
     problems.install(app)
     app.include_router(pieces.router)
     app.include_router(faces.router)

@@ -1,20 +1,27 @@
-"""Routes for faces and for typed figures."""
+"""Routes for faces, shipped and added, and for typed figures."""
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.curves import Line
-from ulvent.core.errors import FaceError
+from ulvent.core.faces import Axis, Face, FeatureChoice
+from ulvent.core.faces.traits import traits
 from ulvent.core.figures import parse_length
 from ulvent.core.layout import united
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Standing, set_lettering
+from ulvent.formats.font_file import FontFacts, try_font
 from ulvent.formats.svg import write_words
-from ulvent.typecase import catalogue, shipped_face
+from ulvent.store.faces import StoredFace
+from ulvent.typecase import ShippedFace, catalogue
 from ulvent.web.problems import Problem
+from ulvent.web.type_case import Case, TypeCase
 
 router = APIRouter(
     prefix="/api", tags=["faces"], responses={code: {"model": Problem} for code in (404, 422)}
@@ -23,17 +30,30 @@ router = APIRouter(
 _SAMPLE_HEIGHT = 10.0
 _MOST_SAMPLE_LETTERS = 80
 _UNENDING = 1e5
+_NO_LICENCE = "no licence is stated in the file"
 
 
 class FaceEntry(BaseModel):
-    """A face that a lettering can be set in."""
+    """A face that a lettering can be set in.
+
+    added
+        whether a maker added it
+    good_for
+        what it is, measured: joined, stencil, thin strokes and so on
+    missing
+        characters of the asked words that it has no letter for
+    """
 
     id: str
     name: str
     kind: str
     licence: str
     single_stroke: bool
+    added: bool
     cap_height: str
+    good_for: list[str]
+    axes: list[Axis]
+    features: list[FeatureChoice]
     missing: list[str]
 
 
@@ -44,29 +64,82 @@ class Figure(BaseModel):
 
 
 @router.get("/faces")
-def faces(text: str = Query("", max_length=2000)) -> list[FaceEntry]:
-    """All faces; with `text`, what each of them has no letter for."""
-    entries: list[FaceEntry] = []
-    for entry in catalogue().values():
-        face = shipped_face(entry.id)
-        entries.append(
-            FaceEntry(
-                id=entry.id,
-                name=entry.name,
-                kind=entry.kind,
-                licence=entry.licence,
-                single_stroke=face.single_stroke,
-                cap_height=face.metrics.sources["cap_height"],
-                missing=sorted({missing.character for missing in face.shape(text).missing}),
-            )
-        )
-    return entries
+def faces(case: Case, text: str = Query("", max_length=2000)) -> list[FaceEntry]:
+    """All faces that are offered; with `text`, what each of them has no letter for."""
+    added = {stored.id: stored for stored in case.added.all()}
+    return [
+        _entry(face_id, face, catalogue().get(face_id) or added[face_id], text)
+        for face_id, face in case.offered()
+        if face_id in catalogue() or face_id in added
+    ]
+
+
+def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str) -> FaceEntry:
+    if isinstance(source, ShippedFace):
+        name, kind, licence = source.name, source.kind, source.licence
+    else:
+        facts = FontFacts(**source.facts)
+        name, kind = source.name, f"added, {facts.format.upper()}"
+        licence = facts.licence or _NO_LICENCE
+    return FaceEntry(
+        id=face_id,
+        name=name,
+        kind=kind,
+        licence=licence,
+        single_stroke=face.single_stroke,
+        added=isinstance(source, StoredFace),
+        cap_height=face.metrics.sources["cap_height"],
+        good_for=list(traits(face)),
+        axes=list(face.axes),
+        features=list(face.features),
+        missing=sorted({missing.character for missing in face.shape(text).missing}),
+    )
+
+
+@router.post(
+    "/faces",
+    status_code=201,
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+        }
+    },
+)
+async def add_face(
+    case: Case, request: Request, name: str = Query(min_length=1, max_length=120)
+) -> FaceEntry:
+    """Add a font file, once it has been tried out; the body is the file as it is."""
+    data = await request.body()
+    return await run_in_threadpool(_add, case, data, name)
+
+
+def _add(case: TypeCase, data: bytes, name: str) -> FaceEntry:
+    facts = try_font(data, name)
+    kept: dict[str, Any] = vars(facts)
+    stored = case.added.add(facts.name, data, kept)
+    case.forget(stored.id)
+    return _entry(stored.id, case.known(stored.id), stored, "")
+
+
+@router.delete("/faces/{face_id}", status_code=204)
+def remove_face(case: Case, face_id: str) -> None:
+    """Offer an added face no longer. What is set in it keeps it."""
+    case.added.remove(face_id)
+
+
+@router.post("/faces/{face_id}/restore", status_code=204)
+def restore_face(case: Case, face_id: str) -> None:
+    """Offer an added face again."""
+    case.added.restore(face_id)
 
 
 @router.get("/faces/{face_id}/words", response_class=Response)
-def words(face_id: str, text: str = Query(min_length=1, max_length=2000)) -> Response:
+def words(case: Case, face_id: str, text: str = Query(min_length=1, max_length=2000)) -> Response:
     """Some words set straight in a face (SVG), to choose it by."""
-    face = shipped_face(face_id)
+    face = case.known(face_id)
     straight = Lettering(
         id="sample",
         guide="line",
@@ -85,12 +158,15 @@ def words(face_id: str, text: str = Query(min_length=1, max_length=2000)) -> Res
 
 
 @router.get("/faces/{face_id}/licence", response_class=Response)
-def licence(face_id: str) -> Response:
-    """The licence of a face, as its makers wrote it."""
-    entry = catalogue().get(face_id)
-    if entry is None:
-        raise FaceError(f"there is no face “{face_id}”")
-    return Response(entry.licence_text, media_type="text/plain; charset=utf-8")
+def licence(case: Case, face_id: str) -> Response:
+    """The licence of a face: of a shipped one as its makers wrote it, else what its file states."""
+    shipped = catalogue().get(face_id)
+    if shipped is not None:
+        text = shipped.licence_text
+    else:
+        facts = FontFacts(**case.added.get(face_id).facts)
+        text = f"{facts.name}: {facts.licence or _NO_LICENCE}\n"
+    return Response(text, media_type="text/plain; charset=utf-8")
 
 
 @router.get("/figure")

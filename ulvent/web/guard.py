@@ -12,10 +12,12 @@ from http import HTTPStatus
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from ulvent.formats.font_file import LARGEST_FONT
 from ulvent.formats.json_file import LARGEST
 from ulvent.web.problems import Problem, answer
 
 _NAMES = ("127.0.0.1", "localhost", "[::1]")
+_FONTS = "/api/faces"
 _SAFE_METHODS = ("GET", "HEAD", "OPTIONS")
 
 SECURITY_HEADERS = {
@@ -76,9 +78,11 @@ class Guard:
         return ""
 
     async def _pass_on(self, scope: Scope, headers: Headers, receive: Receive, send: Send) -> None:
+        largest = LARGEST_FONT if scope["path"] == _FONTS else LARGEST
+        too_large = f"a request may have at most {largest} bytes"
         declared = headers.get("content-length", "0")
-        if not declared.isdigit() or int(declared) > LARGEST:
-            await _refuse(HTTPStatus.REQUEST_ENTITY_TOO_LARGE, _TOO_LARGE, scope, receive, send)
+        if not declared.isdigit() or int(declared) > largest:
+            await _refuse(HTTPStatus.REQUEST_ENTITY_TOO_LARGE, too_large, scope, receive, send)
             return
         received = 0
         answered = False
@@ -87,7 +91,7 @@ class Guard:
             nonlocal received
             message = await receive()
             received += len(message.get("body", b""))
-            if received > LARGEST:
+            if received > largest:
                 raise _TooLargeError
             return message
 
@@ -102,10 +106,7 @@ class Guard:
             await self._app(scope, counted, with_headers)
         except _TooLargeError:
             if not answered:
-                await _refuse(HTTPStatus.REQUEST_ENTITY_TOO_LARGE, _TOO_LARGE, scope, receive, send)
-
-
-_TOO_LARGE = f"a request may have at most {LARGEST} bytes"
+                await _refuse(HTTPStatus.REQUEST_ENTITY_TOO_LARGE, too_large, scope, receive, send)
 
 
 def _add_headers(message: Message) -> None:

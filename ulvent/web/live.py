@@ -21,9 +21,9 @@ from ulvent.core.acts import Act, perform
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.layout import lay_out
 from ulvent.core.piece import Piece, parse_piece
-from ulvent.typecase import shipped_face
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import Scene, new_shapes, paint
+from ulvent.web.type_case import Case, TypeCase
 
 log = structlog.get_logger()
 router = APIRouter()
@@ -70,24 +70,25 @@ class LiveAnswer(BaseModel):
 
 
 @router.post("/api/scene", tags=["live"])
-def scene(request: LiveRequest) -> LiveAnswer:
+def scene(request: LiveRequest, case: Case) -> LiveAnswer:
     """The same answer as the live channel's, for pages that have lost it."""
-    return answer(request, set())
+    return answer(request, set(), case)
 
 
-def answer(request: LiveRequest, sent: set[str]) -> LiveAnswer:
+def answer(request: LiveRequest, sent: set[str], case: TypeCase) -> LiveAnswer:
     """Lay out a request's piece. Names of outlines are added to `sent`."""
     acted: Piece | None = None
     try:
         piece = parse_piece(request.piece)
         if request.act:
             # What an act makes is held against the document's rules like what is typed.
-            piece = parse_piece(perform(upright(request.act), piece, shipped_face).model_dump(mode="json"))
+            done = perform(upright(request.act), piece, case.named)
+            piece = parse_piece(done.model_dump(mode="json"))
             acted = piece
-        layout = lay_out(piece, shipped_face)
+        layout = lay_out(piece, case.named)
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen, marks, request.node)
+        found = paint(layout, request.chosen, marks, request.node, case.offered)
     except PieceError as error:
         return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
     sent.update(shapes)
@@ -132,23 +133,24 @@ async def live(socket: WebSocket) -> None:
 
 async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> None:
     sent: set[str] = set()
+    case: TypeCase = socket.app.state.type_case
     while True:
         await filled.wait()
         filled.clear()
-        reply = await asyncio.to_thread(_reply, slot.pop(), sent)
+        reply = await asyncio.to_thread(_reply, slot.pop(), sent, case)
         try:
             await asyncio.wait_for(socket.send_text(reply), _SEND_SECONDS)
         except (TimeoutError, RuntimeError, WebSocketDisconnect):
             return
 
 
-def _reply(text: str, sent: set[str]) -> str:
+def _reply(text: str, sent: set[str], case: TypeCase) -> str:
     """The answer to one message as JSON; whatever happens, there is one."""
     sequence = -1
     try:
         request = LiveRequest.model_validate_json(text)
         sequence = request.sequence
-        return answer(request, sent).model_dump_json()
+        return answer(request, sent, case).model_dump_json()
     except ValidationError as error:
         reason = "; ".join(detail["msg"] for detail in error.errors())
         problems = fields([FieldProblem("", f"not a request of the live channel: {reason}")])

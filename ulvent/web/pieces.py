@@ -13,14 +13,14 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.blanks import blank_words
-from ulvent.core.layout import Layout, lay_out
+from ulvent.core.layout import lay_out
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.formats import MEDIA_TYPES, WRITERS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg import write_thumbnail
 from ulvent.store.pieces import Pieces, StoredPiece
-from ulvent.typecase import shipped_face
 from ulvent.web.problems import Problem
+from ulvent.web.type_case import Case, TypeCase
 
 router = APIRouter(
     prefix="/api/pieces",
@@ -85,8 +85,8 @@ def shelf(pieces: Shelf, deleted: bool = False) -> list[PieceSummary]:
 
 
 @router.post("", status_code=201)
-def create(pieces: Shelf, new: NewPiece) -> OpenPiece:
-    return _open(pieces.create(_sound(new.piece)))
+def create(pieces: Shelf, case: Case, new: NewPiece) -> OpenPiece:
+    return _open(pieces.create(_sound(new.piece, case)))
 
 
 @router.post(
@@ -96,16 +96,16 @@ def create(pieces: Shelf, new: NewPiece) -> OpenPiece:
         "requestBody": {"required": True, "content": {"application/json": {"schema": {}}}}
     },
 )
-async def open_file(pieces: Shelf, request: Request) -> OpenPiece:
+async def open_file(pieces: Shelf, case: Case, request: Request) -> OpenPiece:
     """Put the piece of a piece file on the shelf; the body is the file as it is.
 
-    The piece is laid out first: one that names a face which is not here is refused.
+    The piece is laid out first; a face which is not here is stood in for.
     """
     data = await request.body()
 
     def keep() -> OpenPiece:
         piece = read_piece(data)
-        _laid_out(piece)
+        lay_out(piece, case.named)
         return _open(pieces.create(piece))
 
     return await run_in_threadpool(keep)
@@ -117,9 +117,9 @@ def get(pieces: Shelf, piece_id: UUID) -> OpenPiece:
 
 
 @router.put("/{piece_id}")
-def save(pieces: Shelf, piece_id: UUID, write: Write) -> OpenPiece:
+def save(pieces: Shelf, case: Case, piece_id: UUID, write: Write) -> OpenPiece:
     """Make a finished change the current revision. A stale one gets 409; both sides are kept."""
-    return _open(pieces.save(piece_id, write.base, _sound(write.piece)))
+    return _open(pieces.save(piece_id, write.base, _sound(write.piece, case)))
 
 
 @router.post("/{piece_id}/undo")
@@ -161,9 +161,9 @@ def piece_file(pieces: Shelf, piece_id: UUID) -> Response:
 
 
 @router.get("/{piece_id}/thumbnail", response_class=Response)
-def thumbnail(pieces: Shelf, piece_id: UUID) -> Response:
+def thumbnail(pieces: Shelf, case: Case, piece_id: UUID) -> Response:
     """The piece as a small true picture (SVG)."""
-    layout = _laid_out(pieces.get(piece_id).piece)
+    layout = lay_out(pieces.get(piece_id).piece, case.named)
     return Response(
         write_thumbnail(layout), media_type="image/svg+xml", headers={"Cache-Control": "no-cache"}
     )
@@ -171,23 +171,19 @@ def thumbnail(pieces: Shelf, piece_id: UUID) -> Response:
 
 @router.get("/{piece_id}/export/{format}", response_class=Response)
 def export(
-    pieces: Shelf, piece_id: UUID, format: Literal["svg", "dxf"], guides: bool = False
+    pieces: Shelf, case: Case, piece_id: UUID, format: Literal["svg", "dxf"], guides: bool = False
 ) -> Response:
     """The lettering as clean outlines in a cut file."""
     piece = pieces.get(piece_id).piece
-    data = WRITERS[format](_laid_out(piece), guides)
+    data = WRITERS[format](lay_out(piece, case.named), guides)
     return download(data, piece.title, f".{format}", MEDIA_TYPES[format])
 
 
-def _sound(document: dict[str, Any]) -> Piece:
+def _sound(document: dict[str, Any], case: TypeCase) -> Piece:
     """A piece that can be laid out; what cannot is refused with its fields, and not kept."""
     piece = parse_piece(document)
-    _laid_out(piece)
+    lay_out(piece, case.named)
     return piece
-
-
-def _laid_out(piece: Piece) -> Layout:
-    return lay_out(piece, shipped_face)
 
 
 def _open(stored: StoredPiece) -> OpenPiece:

@@ -11,10 +11,18 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from ulvent.core.errors import CurveError, FaceError, FieldProblem, PieceError, UlventError
+from ulvent.core.errors import (
+    CurveError,
+    FaceError,
+    FieldProblem,
+    FontFileError,
+    PieceError,
+    UlventError,
+)
 from ulvent.core.figures import FigureError
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.store.drawer import NoSuchGuideError
+from ulvent.store.faces import NoSuchFaceError
 from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRevisionError
 
 log = structlog.get_logger()
@@ -50,7 +58,9 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     PieceError: HTTPStatus.UNPROCESSABLE_ENTITY,
     CurveError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FaceError: HTTPStatus.NOT_FOUND,
+    FontFileError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FigureError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NoSuchFaceError: HTTPStatus.NOT_FOUND,
     NoSuchGuideError: HTTPStatus.NOT_FOUND,
     NoSuchPieceError: HTTPStatus.NOT_FOUND,
     OutlineFileError: HTTPStatus.UNPROCESSABLE_ENTITY,

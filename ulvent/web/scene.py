@@ -25,7 +25,7 @@ from ulvent.core.grips import Grip, grips
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
 from ulvent.core.measuring import Mark, Measured, measured
-from ulvent.core.proof import Finding, prove
+from ulvent.core.proof import Finding, OtherFaces, prove
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
 from ulvent.core.tolerances import JOINT
@@ -103,6 +103,8 @@ class SceneLettering(BaseModel):
         path data, and whether they are single strokes
     places
         where each letter stands in the lettering's words; -1 for a mark
+    labels, label_texts
+        on a dial: the label that each letter belongs to, and what the labels say
     drawn
         whether each letter has a place on its guide
     last
@@ -119,6 +121,8 @@ class SceneLettering(BaseModel):
     outlines: list[str]
     ticks: list[SceneTicks]
     places: list[int]
+    labels: list[int]
+    label_texts: dict[int, str]
     drawn: list[bool]
     strokes: bool
     last: SceneLast | None
@@ -233,7 +237,11 @@ _LARGEST_SHARE = 3.0
 
 
 def paint(
-    layout: Layout, chosen: str | None, marks: tuple[Mark, ...] = (), node: int | None = None
+    layout: Layout,
+    chosen: str | None,
+    marks: tuple[Mark, ...] = (),
+    node: int | None = None,
+    others: OtherFaces = tuple,
 ) -> Scene:
     """The scene of a layout.
 
@@ -253,7 +261,7 @@ def paint(
         grips=[_grip_down(grip) for grip in grips(held, node)] if held else [],
         measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
         strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
-        findings=prove(layout),
+        findings=prove(layout, others),
     )
 
 
@@ -351,10 +359,12 @@ def _lettering(setting: Setting) -> SceneLettering:
             for index in range(len(setting.clusters) if setting.bent else 0)
         ],
         ticks=[
-            SceneTicks(path=outline_data(ticks), strokes=ticks.operations[-1:] != "Z")
-            for ticks in setting.tick_outlines()
+            SceneTicks(path=outline_data(ticks), strokes=not areas)
+            for ticks, areas in setting.tick_outlines()
         ],
         places=setting.places.tolist(),
+        labels=[setting.labels[run].index for run in setting.runs] if setting.labels else [],
+        label_texts={label.index: label.text for label in setting.labels},
         last=_last(setting),
         drawn=setting.drawn.tolist(),
         strokes=setting.face.single_stroke,

@@ -38,7 +38,7 @@ export interface paths {
          * Open File
          * @description Put the piece of a piece file on the shelf; the body is the file as it is.
          *
-         *     The piece is laid out first: one that names a face which is not here is refused.
+         *     The piece is laid out first; a face which is not here is stood in for.
          */
         post: operations["open_file_api_pieces_file_post"];
         delete?: never;
@@ -226,11 +226,55 @@ export interface paths {
         };
         /**
          * Faces
-         * @description All faces; with `text`, what each of them has no letter for.
+         * @description All faces that are offered; with `text`, what each of them has no letter for.
          */
         get: operations["faces_api_faces_get"];
         put?: never;
+        /**
+         * Add Face
+         * @description Add a font file, once it has been tried out; the body is the file as it is.
+         */
+        post: operations["add_face_api_faces_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faces/{face_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
         post?: never;
+        /**
+         * Remove Face
+         * @description Offer an added face no longer. What is set in it keeps it.
+         */
+        delete: operations["remove_face_api_faces__face_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/faces/{face_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Face
+         * @description Offer an added face again.
+         */
+        post: operations["restore_face_api_faces__face_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -266,7 +310,7 @@ export interface paths {
         };
         /**
          * Licence
-         * @description The licence of a face, as its makers wrote it.
+         * @description The licence of a face: of a shipped one as its makers wrote it, else what its file states.
          */
         get: operations["licence_api_faces__face_id__licence_get"];
         put?: never;
@@ -832,6 +876,13 @@ export interface components {
             /** Rise */
             rise: number;
         };
+        Axis: [
+            string,
+            string,
+            number,
+            number,
+            number
+        ];
         /**
          * BannerBlank
          * @description A ribbon whose ends are cut in by `notch`; its middle lies `rise` above its ends.
@@ -1054,6 +1105,62 @@ export interface components {
         Copy: {
             /** Guide */
             guide: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
+        };
+        /**
+         * Dial
+         * @description Labels spread along the guide in place of words.
+         *
+         *     divisions
+         *         how many equal parts the guide is divided into
+         *     places, places_in
+         *         instead: where each label stands, from where the lettering is placed
+         *     way
+         *         along the guide's direction or against it
+         *     stand
+         *         how each label stands: on the guide, upright to the page, or reading away from
+         *         the guide or toward it
+         *     curved
+         *         whether a label on the guide follows it, or is straight
+         */
+        Dial: {
+            /** Labels */
+            labels: components["schemas"]["Numbers"] | components["schemas"]["Names"];
+            /** Divisions */
+            divisions?: number | null;
+            /**
+             * Places
+             * @default []
+             */
+            places: number[];
+            /**
+             * Places In
+             * @default degrees
+             * @enum {string}
+             */
+            places_in: "degrees" | "mm";
+            /**
+             * Way
+             * @default along
+             * @enum {string}
+             */
+            way: "along" | "against";
+            /**
+             * Stand
+             * @default on-guide
+             * @enum {string}
+             */
+            stand: "on-guide" | "upright" | "away" | "toward";
+            /**
+             * Curved
+             * @default true
+             */
+            curved: boolean;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["LabelChange"][];
+            ticks?: components["schemas"]["Ticks"] | null;
         };
         /**
          * Dimension
@@ -1348,6 +1455,13 @@ export interface components {
         /**
          * FaceEntry
          * @description A face that a lettering can be set in.
+         *
+         *     added
+         *         whether a maker added it
+         *     good_for
+         *         what it is, measured: joined, stencil, thin strokes and so on
+         *     missing
+         *         characters of the asked words that it has no letter for
          */
         FaceEntry: {
             /** Id */
@@ -1360,11 +1474,23 @@ export interface components {
             licence: string;
             /** Single Stroke */
             single_stroke: boolean;
+            /** Added */
+            added: boolean;
             /** Cap Height */
             cap_height: string;
+            /** Good For */
+            good_for: string[];
+            /** Axes */
+            axes: components["schemas"]["Axis"][];
+            /** Features */
+            features: components["schemas"]["FeatureChoice"][];
             /** Missing */
             missing: string[];
         };
+        FeatureChoice: [
+            string,
+            string
+        ];
         /**
          * Figure
          * @description A typed figure, understood: mm.
@@ -1387,7 +1513,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overflow" | "missing-letters" | "tight-bend";
+            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend";
             /**
              * Severity
              * @enum {string}
@@ -1410,6 +1536,11 @@ export interface components {
             unit: "mm" | "letters";
             /** Letters */
             letters: string[];
+            /**
+             * Remedies
+             * @default []
+             */
+            remedies: components["schemas"]["Remedy"][];
         };
         /**
          * GiveAs
@@ -1588,6 +1719,38 @@ export interface components {
             other: string;
         };
         /**
+         * LabelChange
+         * @description One label that is not like the others; what is left out stays as it is.
+         */
+        LabelChange: {
+            /** Label */
+            label: number;
+            /** Text */
+            text?: string | null;
+            /** Height */
+            height?: number | null;
+            /**
+             * Along
+             * @default 0
+             */
+            along: number;
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+        };
+        /**
          * LaidFlatGuide
          * @description A straight line as long as another guide.
          */
@@ -1660,17 +1823,49 @@ export interface components {
             guide: string;
         };
         /**
+         * Laps
+         * @description What one lap has no room for goes on round the next one, `pitch` mm away.
+         */
+        Laps: {
+            /** Pitch */
+            pitch: number;
+            /**
+             * Way
+             * @default inward
+             * @enum {string}
+             */
+            way: "outward" | "inward";
+        };
+        /**
          * Lettering
-         * @description One run of text, set on one guide.
+         * @description Words on one guide.
          *
-         *     height
-         *         of a flat capital, mm
+         *     text
+         *         one line, or several
+         *     height, measured
+         *         mm, of what: a flat capital, a small x, from descender to ascender, or the type size
+         *     end_height, with_guide
+         *         the height at the last letter; or whether letters grow as a growing spiral does
          *     standoff
          *         from the guide to the touch line, mm, positive away from the letters' feet
          *     at, at_in
-         *         the place on the guide: a station in mm, or a share of the guide's length
-         *     tracking
-         *         added to every gap between letters, mm
+         *         the place on the guide: a station in mm, a share of the guide's length, or mm
+         *         from a named place of the guide
+         *     width, slant
+         *         of the letters: a factor, and degrees
+         *     tracking, word_space
+         *         added to every gap between letters, and to every space, mm
+         *     spread_joined
+         *         whether tracking pulls letters apart that join
+         *     shape
+         *         letters keep their shape, follow the curve, or are stacked down the guide,
+         *         turned with it or upright to the page
+         *     line_pitch, lines
+         *         from each line to the next, mm, and what single lines have of their own
+         *     ends
+         *         a mark before the first letter and after the last
+         *     hand, hand_words
+         *         what was done to letters by hand, and the words it was done to
          */
         Lettering: {
             /** Id */
@@ -1683,6 +1878,19 @@ export interface components {
             face: string;
             /** Height */
             height: number;
+            /**
+             * Measured
+             * @default capital
+             * @enum {string}
+             */
+            measured: "capital" | "x-height" | "ascender" | "type";
+            /** End Height */
+            end_height?: number | null;
+            /**
+             * With Guide
+             * @default false
+             */
+            with_guide: boolean;
             /**
              * Reading
              * @default along
@@ -1710,7 +1918,7 @@ export interface components {
              * @default mm
              * @enum {string}
              */
-            at_in: "mm" | "share";
+            at_in: "mm" | "share" | "start" | "middle" | "end" | "top" | "bottom";
             /**
              * Align
              * @default start
@@ -1729,11 +1937,75 @@ export interface components {
              */
             tracking: number;
             /**
+             * Word Space
+             * @default 0
+             */
+            word_space: number;
+            /**
+             * Spread Joined
+             * @default false
+             */
+            spread_joined: boolean;
+            /**
              * Shape
              * @default rigid
-             * @constant
+             * @enum {string}
              */
-            shape: "rigid";
+            shape: "rigid" | "bent" | "stacked" | "stacked-upright";
+            /**
+             * Width
+             * @default 1
+             */
+            width: number;
+            /**
+             * Slant
+             * @default 0
+             */
+            slant: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /** Features */
+            features?: {
+                [key: string]: number;
+            };
+            /** Axes */
+            axes?: {
+                [key: string]: number;
+            };
+            /** Line Pitch */
+            line_pitch?: number | null;
+            /**
+             * Lines
+             * @default []
+             */
+            lines: components["schemas"]["LineChoice"][];
+            ends?: components["schemas"]["Mark"] | null;
+            repeat?: components["schemas"]["Repeat"] | null;
+            laps?: components["schemas"]["Laps"] | null;
+            dial?: components["schemas"]["Dial"] | null;
+            /**
+             * Hand
+             * @default []
+             */
+            hand: components["schemas"]["Nudge"][];
+            /**
+             * Hand Words
+             * @default
+             */
+            hand_words: string;
+        };
+        /**
+         * LineChoice
+         * @description What one line of several has of its own.
+         */
+        LineChoice: {
+            /** Height */
+            height?: number | null;
+            /** Align */
+            align?: ("start" | "centre" | "end") | null;
         };
         /**
          * LineGuide
@@ -1857,7 +2129,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
             /**
              * Marks
              * @default []
@@ -1883,6 +2155,56 @@ export interface components {
             guide: string;
         };
         /**
+         * Mark
+         * @description A mark that stands among words like a letter.
+         *
+         *     letter
+         *         any characters of the face, where the kind is `letter`
+         *     d
+         *         path data of an outline, y up, where the kind is `outline`
+         *     size, raised
+         *         its height, and where its middle stands, in capitals' heights
+         */
+        Mark: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dot" | "ring" | "diamond" | "star" | "leaf" | "letter" | "outline";
+            /**
+             * Letter
+             * @default
+             */
+            letter: string;
+            /** D */
+            d?: string | null;
+            /**
+             * Size
+             * @default 0.4
+             */
+            size: number;
+            /**
+             * Raised
+             * @default 0.5
+             */
+            raised: number;
+        };
+        /**
+         * MatchBand
+         * @description A lettering fitted between the same two parallels as another one of its guide.
+         */
+        MatchBand: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "match-band";
+            /** Other */
+            other: string;
+        };
+        /**
          * NamedPlace
          * @description A place on a guide that has a name, as a share of its length.
          */
@@ -1891,6 +2213,33 @@ export interface components {
             name: string;
             /** Share */
             share: number;
+        };
+        /**
+         * Names
+         * @description Labels that have names of their own: compass points, months, or listed words.
+         */
+        Names: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "compass" | "list" | "months";
+            /**
+             * Points
+             * @default 8
+             * @enum {integer}
+             */
+            points: 4 | 8 | 16 | 32;
+            /**
+             * Words
+             * @default []
+             */
+            words: string[];
+            /**
+             * Short
+             * @default true
+             */
+            short: boolean;
         };
         /**
          * NewEntry
@@ -1950,6 +2299,133 @@ export interface components {
             ] | null;
         };
         /**
+         * Nudge
+         * @description What was done by hand to one letter.
+         *
+         *     letter
+         *         its place in the words
+         *     along, across
+         *         moved, mm, in its reading direction and toward its head
+         *     turn
+         *         degrees, counter-clockwise
+         *     size
+         *         factor
+         *     gap
+         *         by how much the gap after it is opened, mm
+         */
+        Nudge: {
+            /** Letter */
+            letter: number;
+            /**
+             * Along
+             * @default 0
+             */
+            along: number;
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
+            /**
+             * Gap
+             * @default 0
+             */
+            gap: number;
+        };
+        /**
+         * NudgeLetters
+         * @description Letters moved, turned, sized, or the gaps after them opened, on top of what is there.
+         */
+        NudgeLetters: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "nudge";
+            /** Letters */
+            letters: number[];
+            /**
+             * Along
+             * @default 0
+             */
+            along: number;
+            /**
+             * Across
+             * @default 0
+             */
+            across: number;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
+            /**
+             * Gap
+             * @default 0
+             */
+            gap: number;
+        };
+        /**
+         * Numbers
+         * @description Labels that count: figures, Roman figures or letters.
+         */
+        Numbers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "figures" | "letters" | "roman";
+            /**
+             * First
+             * @default 1
+             */
+            first: number;
+            /**
+             * Step
+             * @default 1
+             */
+            step: number;
+            /** Last */
+            last?: number | null;
+            /**
+             * Decimals
+             * @default 0
+             */
+            decimals: number;
+            /**
+             * Pad
+             * @default 0
+             */
+            pad: number;
+            /**
+             * Sign
+             * @default false
+             */
+            sign: boolean;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
          * OpenPiece
          * @description A piece at its current revision.
          */
@@ -1971,6 +2447,19 @@ export interface components {
             can_undo: boolean;
             /** Can Redo */
             can_redo: boolean;
+        };
+        /**
+         * OtherSide
+         * @description A lettering put on the other side of its guide, reading the same way.
+         */
+        OtherSide: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "other-side";
         };
         /**
          * OutlineBlank
@@ -2063,6 +2552,21 @@ export interface components {
             guide: string;
             /** Distance */
             distance: number;
+        };
+        /**
+         * PasteLabels
+         * @description The labels of a dial, and where they stand, from a pasted table.
+         */
+        PasteLabels: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "paste-labels";
+            /** Table */
+            table: string;
         };
         /**
          * PathGuide
@@ -2359,6 +2863,46 @@ export interface components {
             ];
         };
         /**
+         * PullLetters
+         * @description Letters moved as far as a pointer went, along the line and across it.
+         */
+        PullLetters: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "pull-letters";
+            /** Letters */
+            letters: number[];
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PutBack
+         * @description What was done by hand taken back, from some letters or from all.
+         */
+        PutBack: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "put-back";
+            /** Letters */
+            letters?: number[] | null;
+        };
+        /**
          * RectangleBlank
          * @description A rectangle, its corners rounded by `radius`.
          */
@@ -2464,6 +3008,30 @@ export interface components {
             turn: "clockwise" | "counterclockwise";
         };
         /**
+         * Remedy
+         * @description A change that mends a finding.
+         *
+         *     label
+         *         what it does, with its figure, in words
+         *     of, owner, changes
+         *         whose fields change, and to what
+         */
+        Remedy: {
+            /** Label */
+            label: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "lettering" | "guide";
+            /** Owner */
+            owner: string;
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * RemoveGuide
          * @description A guide deleted. What stands on it keeps its place: the line is then kept for it.
          */
@@ -2500,6 +3068,27 @@ export interface components {
             guide: string;
             /** Index */
             index: number;
+        };
+        /**
+         * Repeat
+         * @description The words again and again along the guide.
+         *
+         *     times, pitch
+         *         how often, or how far from each to the next, mm; neither: as often as there is room
+         *     separator
+         *         a mark between them
+         *     gap
+         *         the white at every joint, mm, added to what the face gives; none: whatever makes
+         *         the words go round evenly, the seam no different from the other joints
+         */
+        Repeat: {
+            /** Times */
+            times?: number | null;
+            /** Pitch */
+            pitch?: number | null;
+            separator?: components["schemas"]["Mark"] | null;
+            /** Gap */
+            gap?: number | null;
         };
         /**
          * RestoreGuide
@@ -2587,6 +3176,8 @@ export interface components {
          * SceneGaps
          * @description The gaps of a line on the strip, one figure a gap in every list.
          *
+         *     after
+         *         the place in the words of the letter before it; -1 after a mark
          *     found, designed
          *         as it is and as its designer gave it, mm
          *     share
@@ -2603,6 +3194,8 @@ export interface components {
         SceneGaps: {
             /** X */
             x: number[];
+            /** After */
+            after: number[];
             /** Found */
             found: number[];
             /** Designed */
@@ -2653,11 +3246,36 @@ export interface components {
             tight: string;
         };
         /**
+         * SceneLast
+         * @description Where the words end on an open guide, and what is left of it after them, mm.
+         */
+        SceneLast: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Left */
+            left: number;
+        };
+        /**
          * SceneLettering
-         * @description A lettering: outlines by name, six figures of a matrix each, and what is said of it.
+         * @description A line of a lettering: outlines by name, six figures of a matrix each, and more.
          *
+         *     line
+         *         which line of its lettering it is
+         *     outlines
+         *         instead of names and matrices: path data of letters that follow the curve
+         *     ticks
+         *         path data, and whether they are single strokes
+         *     places
+         *         where each letter stands in the lettering's words; -1 for a mark
+         *     labels, label_texts
+         *         on a dial: the label that each letter belongs to, and what the labels say
          *     drawn
          *         whether each letter has a place on its guide
+         *     last
+         *         where the last letter of an open guide ends, and how far that is from the guide's end
          *     band
          *         path data of the band it stands in, for showing that it is chosen
          */
@@ -2666,14 +3284,29 @@ export interface components {
             id: string;
             /** Guide */
             guide: string;
+            /** Line */
+            line: number;
             /** Shapes */
             shapes: string[];
             /** Matrices */
             matrices: number[];
+            /** Outlines */
+            outlines: string[];
+            /** Ticks */
+            ticks: components["schemas"]["SceneTicks"][];
+            /** Places */
+            places: number[];
+            /** Labels */
+            labels: number[];
+            /** Label Texts */
+            label_texts: {
+                [key: string]: string;
+            };
             /** Drawn */
             drawn: boolean[];
             /** Strokes */
             strokes: boolean;
+            last: components["schemas"]["SceneLast"] | null;
             /** Band */
             band: string;
             /** Bounds */
@@ -2750,6 +3383,16 @@ export interface components {
             ][];
         };
         /**
+         * SceneTicks
+         * @description Ticks of a dial as path data.
+         */
+        SceneTicks: {
+            /** Path */
+            path: string;
+            /** Strokes */
+            strokes: boolean;
+        };
+        /**
          * SetJoint
          * @description A point made corner, smooth or even; `free` lets the line find its own way there.
          */
@@ -2768,6 +3411,31 @@ export interface components {
              * @enum {string}
              */
             joint: "smooth" | "even" | "corner" | "free";
+        };
+        /**
+         * SetNudge
+         * @description What was done to letters by hand, typed: what is left out stays as it is.
+         */
+        SetNudge: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "set-nudge";
+            /** Letters */
+            letters: number[];
+            /** Along */
+            along?: number | null;
+            /** Across */
+            across?: number | null;
+            /** Turn */
+            turn?: number | null;
+            /** Size */
+            size?: number | null;
+            /** Gap */
+            gap?: number | null;
         };
         /**
          * Sheet
@@ -2840,13 +3508,13 @@ export interface components {
          * @description A lettering slid along its guide after a pointer.
          */
         SlideAfter: {
+            /** Lettering */
+            lettering: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "slide-after";
-            /** Lettering */
-            lettering: string;
             /** Start */
             start: [
                 number,
@@ -2863,13 +3531,13 @@ export interface components {
          * @description A lettering slid along its guide by a length, in its reading direction.
          */
         SlideBy: {
+            /** Lettering */
+            lettering: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "slide-by";
-            /** Lettering */
-            lettering: string;
             /** By */
             by: number;
         };
@@ -3093,16 +3761,29 @@ export interface components {
         };
         /**
          * StripLine
-         * @description A lettering on the strip.
+         * @description A line of a lettering on the strip.
          *
+         *     places, by_hand, starts, ends
+         *         of each letter: its place in the words, whether it was changed by hand, and the x
+         *         between which it stands
          *     over_seam
          *         whether it crosses the seam of a closed guide, and shows at both ends
          */
         StripLine: {
             /** Id */
             id: string;
+            /** Line */
+            line: number;
             /** Matrices */
             matrices: number[];
+            /** Places */
+            places: number[];
+            /** By Hand */
+            by_hand: boolean[];
+            /** Starts */
+            starts: number[];
+            /** Ends */
+            ends: number[];
             /** Upright */
             upright: boolean;
             gaps: components["schemas"]["SceneGaps"];
@@ -3251,6 +3932,44 @@ export interface components {
             source: string;
         };
         /**
+         * Tick
+         * @description One kind of tick. Width 0 is a single stroke.
+         */
+        Tick: {
+            /** Length */
+            length: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+        };
+        /**
+         * Ticks
+         * @description Ticks at the labels and between them.
+         *
+         *     parts
+         *         into how many parts the way from label to label is divided
+         *     middle
+         *         the tick at half way; none: like the minor ones
+         */
+        Ticks: {
+            major?: components["schemas"]["Tick"] | null;
+            middle?: components["schemas"]["Tick"] | null;
+            minor?: components["schemas"]["Tick"] | null;
+            /**
+             * Parts
+             * @default 1
+             */
+            parts: number;
+            /**
+             * Side
+             * @default inside
+             * @enum {string}
+             */
+            side: "outside" | "inside" | "both";
+        };
+        /**
          * ToolArea
          * @description What the tool reaches, centred, mm; `turned` lays it across.
          */
@@ -3264,6 +3983,19 @@ export interface components {
              * @default false
              */
             turned: boolean;
+        };
+        /**
+         * TurnOver
+         * @description A lettering turned head down where it stands.
+         */
+        TurnOver: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "turn-over";
         };
         /** ValidationError */
         ValidationError: {
@@ -4128,6 +4860,126 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FaceEntry"][];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_face_api_faces_post: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaceEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    remove_face_api_faces__face_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                face_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_face_api_faces__face_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                face_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

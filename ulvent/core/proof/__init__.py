@@ -1,5 +1,6 @@
 """The proof: what is wrong with a piece, with place, figure, limit and remedy."""
 
-from ulvent.core.proof.findings import Finding, prove
+from ulvent.core.proof.findings import Finding, OtherFaces, prove
+from ulvent.core.proof.remedies import Remedy
 
-__all__ = ["Finding", "prove"]
+__all__ = ["Finding", "OtherFaces", "Remedy", "prove"]

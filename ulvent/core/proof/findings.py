@@ -1,7 +1,7 @@
 """Findings on a laid-out piece.
 
-So far: lettering that overflows its guide, characters that its face lacks, and guides
-that bend more tightly than their letters can follow.
+So far: lettering that overflows its guide, characters and features that its face lacks,
+faces that are not here, and guides that bend more tightly than their letters can follow.
 """
 
 from __future__ import annotations
@@ -47,18 +47,18 @@ class Finding(BaseModel):
     remedies: tuple[Remedy, ...] = ()
 
 
-TypeCase = Callable[[], Iterable[tuple[str, Face]]]
+OtherFaces = Callable[[], Iterable[tuple[str, Face]]]
 """Gives all faces that could stand in for one another, with their ids."""
 
 
-def prove(layout: Layout, type_case: TypeCase = tuple) -> list[Finding]:
-    """All findings, letterings in order. Faces of `type_case` are offered for missing letters."""
+def prove(layout: Layout, others: OtherFaces = tuple) -> list[Finding]:
+    """All findings, letterings in order. Faces of `others` are offered for missing letters."""
     findings: list[Finding] = []
     for lettering in layout.piece.letterings:
         lines = layout.lines_of(lettering.id)
         findings.extend(_stand_in(lettering, lines[0].face))
         findings.extend(_overflow(layout, lettering, lines))
-        findings.extend(_missing(lettering, lines, type_case))
+        findings.extend(_missing(lettering, lines, others))
         findings.extend(_lacking(lettering, lines[0].face))
         findings.extend(_tight(lines))
     return findings
@@ -104,9 +104,7 @@ def _lacking(lettering: Lettering, face: Face) -> list[Finding]:
     ]
 
 
-def _overflow(
-    layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]
-) -> list[Finding]:
+def _overflow(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> list[Finding]:
     setting = max(lines, key=lambda line: line.overhang)
     if setting.room >= 0.0:
         return []
@@ -157,24 +155,22 @@ def _crowded(layout: Layout, lettering: Lettering, over: float) -> Finding:
     )
 
 
-def _missing(
-    lettering: Lettering, lines: tuple[Setting, ...], type_case: TypeCase
-) -> list[Finding]:
+def _missing(lettering: Lettering, lines: tuple[Setting, ...], others: OtherFaces) -> list[Finding]:
     missing = [character for line in lines for character in line.missing]
     if not missing:
         return []
     face = lines[0].face
     named = ", ".join(str(character) for character in missing)
     wanted = "".join(sorted({character.character for character in missing}))
-    others = [
+    having = [
         (face_id, other)
-        for face_id, other in type_case()
+        for face_id, other in others()
         if not other.shape(wanted).missing and not other.shape(lettering.text).missing
     ]
     remedies = tuple(
         Remedy(label=f"set in {other.name}", of="lettering", owner=lettering.id,
                changes={"face": face_id})
-        for face_id, other in others[:MOST_FACES]
+        for face_id, other in having[:MOST_FACES]
     )  # fmt: skip
     return [
         Finding(

@@ -30,8 +30,7 @@ def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
         return ()
     base = setting.baseline.base
     first, last = (
-        float(foot)
-        for foot in setting.baseline.foot(np.array([setting.start, setting.end]))
+        float(foot) for foot in setting.baseline.foot(np.array([setting.start, setting.end]))
     )
     laps = range(int(first // base.length), int(last // base.length) + 1) if base.closed else (0,)
     stations, bends = base.bends

@@ -40,6 +40,8 @@ Floats = NDArray[np.float64]
 USUAL_PITCH = 1.5
 """From line to line, in letters' heights, where no pitch is given. Common practice, no source."""
 MOST_LAPS = 200
+_MOST_GROWTH = 50.0
+"""Words do not grow by more than e to this power; more is no lettering."""
 
 
 @dataclass(frozen=True)
@@ -169,14 +171,10 @@ def _set_line(
         unit, separator = words, marks.get("separator")
         if not line.text.strip() and separator is not None:
             unit, separator = separator, None
-        row = round_and_round(
-            line, line.repeat, face, unit, separator, baseline, anchor
-        )
+        row = round_and_round(line, line.repeat, face, unit, separator, baseline, anchor)
     else:
         row = _with_ends(line, face, words, marks.get("ends"), anchor)
-    return place_row(
-        line, number, face, standing.guide, baseline, row, anchor, standing.keep_off
-    )
+    return place_row(line, number, face, standing.guide, baseline, row, anchor, standing.keep_off)
 
 
 def _anchor(line: Lettering, guide: Curve, baseline: Parallel) -> float:
@@ -192,9 +190,7 @@ def _marks(line: Lettering, face: Face) -> dict[str, Words]:
     return {use: mark_words(line, face, face.mark(index)) for index, use in enumerate(given)}
 
 
-def _with_ends(
-    line: Lettering, face: Face, words: Words, ends: Words | None, anchor: float
-) -> Row:
+def _with_ends(line: Lettering, face: Face, words: Words, ends: Words | None, anchor: float) -> Row:
     runs = [words] if ends is None else [ends, words, ends]
     joint = usual_joint(line, face, beside_mark=True) if ends else 0.0
     return in_a_row(runs, joint, anchor, SHARE_BEFORE[line.align])
@@ -219,7 +215,9 @@ def _grown_with_guide(
     for _ in range(200):
         # r₀ by halving: the words that begin there must be held at the anchor.
         first = math.sqrt(low * high)
-        length = growing(words, gain / first).length if abs(gain / first) * words.length < 50 else math.inf  # fmt: skip
+        k = gain / first
+        too_fast = abs(k) * words.length > _MOST_GROWTH
+        length = math.inf if too_fast else growing(words, k).length
         too_far = first + share * gain * length > held
         low, high = (low, first) if too_far else (first, high)
         if high - low <= JOINT * 1e-3:
@@ -262,8 +260,14 @@ def _laps(
         count = len(rest) if full else _fitting(lap, face, nudges, rest, at, room)
         text = rest[:count]
         settings.append(
-            _set_line(lap.model_copy(update={"text": text}), number + len(settings), standing,
-                      face, nudges, at)  # fmt: skip
+            _set_line(
+                lap.model_copy(update={"text": text}),
+                number + len(settings),
+                standing,
+                face,
+                nudges,
+                at,
+            )
         )
         rest, at = rest[count:], at + count
     return settings or [_set_line(line, number, standing, face, nudges, offset)]
@@ -330,7 +334,7 @@ def _dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -> S
         pivots = frames.points + frames.normals * (lifts * capital / 2.0)[:, None]
         shifts = frames.normals * across[:, None]
         stances = turned_about(stances, setting.runs, pivots, turns, shifts)
-    return replace(setting, stances=stances, ticks=ticks)
+    return replace(setting, stances=stances, ticks=ticks, labels=tuple(labels))
 
 
 def _at_height(lettering: Lettering, height: float) -> Lettering:

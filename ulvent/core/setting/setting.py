@@ -30,7 +30,7 @@ from ulvent.core.lettering import Lettering
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.corners import corner_zones, pushed
-from ulvent.core.setting.dials import TickLines
+from ulvent.core.setting.dials import Label, TickLines
 from ulvent.core.setting.gaps import Gaps, measure_gaps
 from ulvent.core.setting.stance import Stances, on_baseline, stacked, turned_by_hand
 from ulvent.core.setting.touch import touch_height
@@ -77,6 +77,8 @@ class Setting:
         of the baseline that the runs take up, as pairs of stations
     length, overhang
         of the words; how much of them has no guide under it, mm
+    ticks, labels
+        of a dial; `runs` count its labels
     """
 
     lettering: Lettering
@@ -103,6 +105,7 @@ class Setting:
     length: float
     overhang: float
     ticks: TickLines | None = None
+    labels: tuple[Label, ...] = ()
 
     @property
     def start(self) -> float:
@@ -222,7 +225,7 @@ class Setting:
             corners = own[:, [[0, 1], [0, 3], [2, 1], [2, 3]]]
             linear, moved = self.matrices[:, :, :2], self.matrices[:, None, :, 2]
             boxes.append((corners @ linear.transpose(0, 2, 1) + moved).reshape(-1, 2))
-        for ticks in self.tick_outlines():
+        for ticks, _ in self.tick_outlines():
             boxes.append(ticks.points)
         if not boxes:
             return None
@@ -230,11 +233,12 @@ class Setting:
         (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
         return float(x0), float(y0), float(x1), float(y1)
 
-    def tick_outlines(self) -> list[Outline]:
-        """The ticks, areas first, where there are any; mm."""
+    def tick_outlines(self) -> list[tuple[Outline, bool]]:
+        """The ticks, mm, where there are any; whether they are areas or single strokes."""
         if self.ticks is None:
             return []
-        return [outline for outline in (self.ticks.areas, self.ticks.strokes) if outline]
+        both = ((self.ticks.areas, True), (self.ticks.strokes, False))
+        return [(outline, areas) for outline, areas in both if outline]
 
     def letters_without_room(self) -> list[str]:
         """The clusters whose advance is not wholly on the guide, as they are read."""
@@ -316,7 +320,9 @@ def place_row(
         clusters=kept,
         missing=_once(missing for words in runs for missing in words.missing),
         scales=scales,
-        places=np.concatenate([words.places for words in runs])[inked] if runs else np.empty(0, int),
+        places=np.concatenate([words.places for words in runs])[inked]
+        if runs
+        else np.empty(0, int),
         runs=np.repeat(np.arange(len(runs)), counts)[inked],
         advances=extents,
         middles=middles,
