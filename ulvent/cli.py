@@ -149,10 +149,10 @@ def demo(
     ],
 ) -> None:
     """Write the demo pieces as piece files, to try the other commands on."""
-    from ulvent.demo import demo_pieces, guide_pieces
+    from ulvent.demo import demo_pieces
 
     folder.mkdir(parents=True, exist_ok=True)
-    for piece in [*demo_pieces(), *guide_pieces()]:
+    for piece in demo_pieces():
         path = folder / f"{piece.title.lower().replace(' ', '-')}{ENDING}"
         _write(path, write_piece(piece))
         typer.echo(path)

@@ -16,7 +16,7 @@ from ulvent.core.piece import parse_piece
 from ulvent.core.proof import prove
 from ulvent.core.slide import slid_after, slid_along
 from ulvent.core.strip import pull_straight
-from ulvent.demo import barrel_head, demo_pieces, guide_pieces
+from ulvent.demo import barrel_head, demo_pieces
 from ulvent.typecase import shipped_face
 
 
@@ -124,7 +124,7 @@ class Sliding(unittest.TestCase):
 class Dimensions(unittest.TestCase):
     def test_each_is_as_long_on_the_drawing_as_it_says(self) -> None:
         """Those with a line: what the figure says is how far apart its ends are."""
-        pieces = [*demo_pieces(), *guide_pieces()]
+        pieces = demo_pieces()
         pieces += [parse_piece(document(guides=[{"id": "rim", **recipe}]))
                    for recipe in zoo.RECIPES.values()]  # fmt: skip
         seen: set[str] = set()

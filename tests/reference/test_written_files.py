@@ -18,7 +18,7 @@ from tests.core.test_piece import document
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import curve_of
 from ulvent.core.piece import parse_piece
-from ulvent.demo import demo_pieces, guide_pieces
+from ulvent.demo import demo_pieces
 from ulvent.formats.dxf import write_dxf
 from ulvent.formats.read_dxf import read_dxf
 from ulvent.formats.read_svg import read_svg
@@ -31,7 +31,7 @@ WITHIN = 0.01
 
 
 def layouts() -> dict[str, Layout]:
-    pieces = [*demo_pieces(), *guide_pieces()]
+    pieces = demo_pieces()
     found = {piece.title: lay_out(piece, shipped_face) for piece in pieces}
     for face_id in catalogue():
         piece = document()

@@ -26,6 +26,7 @@ MOST_TICKS = 5000
 Figure = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)]
 Place = Annotated[int, Field(ge=0, lt=MOST_LETTERS)]
+PlaceKind = Literal["mm", "share", "start", "middle", "end", "top", "bottom"]
 LONGEST_LABEL = 80
 LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
 Tag = Annotated[str, Field(pattern=r"^[\x20-\x7e]{4}$")]
@@ -266,7 +267,7 @@ class Lettering(Model):
     touch: Literal["ascender", "capital", "middle", "baseline", "descender"] = "baseline"
     standoff: Coordinate = 0.0
     at: Coordinate = 0.0
-    at_in: Literal["mm", "share", "start", "middle", "end", "top", "bottom"] = "mm"
+    at_in: PlaceKind = "mm"
     align: Literal["start", "centre", "end"] = "start"
     spacing: Literal["font"] = "font"
     tracking: Millimetres = 0.0

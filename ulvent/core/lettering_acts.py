@@ -12,11 +12,11 @@ from ulvent.core.curves import Curve
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.guides import guide_curves
 from ulvent.core.layout import FaceNamed, standing_of
-from ulvent.core.lettering import Lettering, Nudge, Place
+from ulvent.core.lettering import Lettering, Nudge, Place, PlaceKind
 from ulvent.core.piece import Piece
 from ulvent.core.setting import set_lettering
 from ulvent.core.sides import matched_to, on_other_side, turned_over
-from ulvent.core.slide import slid_after, slid_along
+from ulvent.core.slide import kept_as, slid_after, slid_along
 from ulvent.core.tables import pasted_labels
 
 Finite = Annotated[float, Field(allow_inf_nan=False)]
@@ -44,6 +44,13 @@ class SlideAfter(LetteringAct):
     act: Literal["slide-after"]
     start: XY
     end: XY
+
+
+class KeepPlaceAs(LetteringAct):
+    """The place of a lettering kept in another way, without moving it."""
+
+    act: Literal["keep-place-as"]
+    at_in: PlaceKind
 
 
 class NudgeLetters(LetteringAct):
@@ -115,6 +122,7 @@ class PasteLabels(LetteringAct):
 AnyLetteringAct = (
     SlideBy
     | SlideAfter
+    | KeepPlaceAs
     | NudgeLetters
     | SetNudge
     | PullLetters
@@ -150,6 +158,8 @@ def _done(
         return slid_along(lettering, curve, act.by)
     if isinstance(act, SlideAfter):
         return slid_after(lettering, curve, act.start, act.end)
+    if isinstance(act, KeepPlaceAs):
+        return kept_as(lettering, curve, act.at_in)
     if isinstance(act, NudgeLetters):
         change = nudged(act.along, act.across, act.turn, act.size, act.gap)
         return changed_letters(lettering, _known(lettering, act.letters), change)

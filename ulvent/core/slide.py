@@ -6,7 +6,7 @@ import numpy as np
 
 from ulvent.core.curves import Curve
 from ulvent.core.guides import place_share
-from ulvent.core.lettering import Lettering
+from ulvent.core.lettering import Lettering, PlaceKind
 from ulvent.core.setting import guide_station
 
 _STATION_DECIMALS = 3
@@ -27,12 +27,24 @@ def slid_after(
     return _moved(lettering, guide, float(last - first))
 
 
+def kept_as(lettering: Lettering, guide: Curve, at_in: PlaceKind) -> Lettering:
+    """In the same place, kept in another way: as a station, a share, or from a named place."""
+    station = guide_station(lettering, guide)
+    return _at(lettering.model_copy(update={"at_in": at_in}), guide, station)
+
+
 def _moved(lettering: Lettering, guide: Curve, distance: float) -> Lettering:
     """Tied to the same place as before: a share stays a share, a named place that place."""
     length = guide.length
     first = guide_station(lettering, guide)
     station = first + distance
     station = station % length if guide.closed else min(max(station, 0.0), length)
+    return _at(lettering, guide, station)
+
+
+def _at(lettering: Lettering, guide: Curve, station: float) -> Lettering:
+    """Held at `station`, in the way in which it keeps its place."""
+    length = guide.length
     if lettering.at_in == "share":
         at = round(station / length, _SHARE_DECIMALS)
     elif lettering.at_in == "mm":

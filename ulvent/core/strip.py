@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.setting import Setting, letter_corners, nudges_on, tight_stretches
+from ulvent.core.setting import Setting, letter_corners, tight_stretches
 from ulvent.core.setting.touch import touch_height
 
 Floats = NDArray[np.float64]
@@ -63,7 +63,7 @@ class StripLettering:
     @property
     def by_hand(self) -> list[bool]:
         """Whether each letter, or the gap after it, was changed by hand."""
-        changed = nudges_on(self.setting.lettering)
+        changed = self.setting.nudges
         return [
             any(at in changed for at in range(place, place + len(cluster.text)))
             for place, cluster in zip(

@@ -43,9 +43,7 @@ def pasted_labels(lettering: Lettering, table: str) -> Lettering:
     units: set[str] = set()
     for number, row in enumerate(rows, start=1):
         if row is None:
-            raise PieceError(
-                [FieldProblem(f"table line {number}", "has no place before its words")]
-            )
+            raise _wrong(number, "has no place before its words")
         figure, unit, text = row.groups()
         places.append(float(figure.replace(",", ".")))
         words.append(text.strip() or figure)

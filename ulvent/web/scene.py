@@ -24,6 +24,7 @@ from ulvent.core.faces import PlacedGlyph
 from ulvent.core.grips import Grip, grips
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
+from ulvent.core.lettering import Nudge
 from ulvent.core.measuring import Mark, Measured, measured
 from ulvent.core.proof import Finding, OtherFaces, prove
 from ulvent.core.setting import Setting, tight_stretches
@@ -103,6 +104,8 @@ class SceneLettering(BaseModel):
         path data, and whether they are single strokes
     places
         where each letter stands in the lettering's words; -1 for a mark
+    hand
+        what was done to letters of the whole lettering by hand, on its words as they are now
     labels, label_texts
         on a dial: the label that each letter belongs to, and what the labels say
     drawn
@@ -121,6 +124,7 @@ class SceneLettering(BaseModel):
     outlines: list[str]
     ticks: list[SceneTicks]
     places: list[int]
+    hand: list[Nudge]
     labels: list[int]
     label_texts: dict[int, str]
     drawn: list[bool]
@@ -165,6 +169,8 @@ class SceneGaps(BaseModel):
 class StripLine(BaseModel):
     """A line of a lettering on the strip.
 
+    shapes
+        names of outlines, where those on the drawing are bent
     places, by_hand, starts, ends
         of each letter: its place in the words, whether it was changed by hand, and the x
         between which it stands
@@ -174,6 +180,7 @@ class StripLine(BaseModel):
 
     id: str
     line: int
+    shapes: list[str]
     matrices: list[float]
     places: list[int]
     by_hand: list[bool]
@@ -331,7 +338,6 @@ def new_shapes(layout: Layout, known: set[str]) -> dict[str, str]:
     return {
         name: outline_data(setting.outline(index))
         for setting in layout.settings
-        if not setting.bent
         for index, name in enumerate(_shape_names(setting))
         if name not in known
     }
@@ -363,6 +369,7 @@ def _lettering(setting: Setting) -> SceneLettering:
             for ticks, areas in setting.tick_outlines()
         ],
         places=setting.places.tolist(),
+        hand=list(setting.nudges.values()) if setting.line == 0 else [],
         labels=[setting.labels[run].index for run in setting.runs] if setting.labels else [],
         label_texts={label.index: label.text for label in setting.labels},
         last=_last(setting),
@@ -448,12 +455,13 @@ def _strip(strip: Strip) -> SceneStrip:
             gaps=_judged(line),
             over_seam=strip.guide.curve.closed and _over_seam(line, length),
             line=line.setting.line,
+            shapes=_shape_names(line.setting) if line.setting.bent else [],
             places=line.setting.places.tolist(),
             by_hand=line.by_hand,
-            starts=line.starts,
-            ends=line.ends,
+            starts=np.round(line.starts, 3).tolist(),
+            ends=np.round(line.ends, 3).tolist(),
             height=line.setting.capital,
-            foot=-float(line.matrices[0, 1, 2]) if len(line.matrices) else 0.0,
+            foot=-float(np.median(line.matrices[:, 1, 2])) if len(line.matrices) else 0.0,
         )
         for line in strip.letterings
     ]

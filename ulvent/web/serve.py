@@ -20,7 +20,7 @@ import uvicorn
 from sqlalchemy import Engine
 
 from ulvent.core.errors import UlventError
-from ulvent.demo import DEMO_NOTE, GUIDES_NOTE, demo_pieces, guide_pieces
+from ulvent.demo import demo_sets
 from ulvent.drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
@@ -85,10 +85,7 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
 
 def _load_demo(pieces: Pieces, say: Say) -> None:
     """Each set of demo pieces once: a database from before there was a set gets it as well."""
-    loaded = [
-        pieces.load_once(GUIDES_NOTE, guide_pieces()),
-        pieces.load_once(DEMO_NOTE, demo_pieces()),
-    ]
+    loaded = [pieces.load_once(note, demo) for note, demo in demo_sets().items()]
     if any(loaded):
         say("Loaded the demo pieces")
 

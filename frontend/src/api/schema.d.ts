@@ -876,13 +876,22 @@ export interface components {
             /** Rise */
             rise: number;
         };
-        Axis: [
-            string,
-            string,
-            number,
-            number,
-            number
-        ];
+        /**
+         * Axis
+         * @description An axis of a variable face, and the values it takes.
+         */
+        Axis: {
+            /** Tag */
+            tag: string;
+            /** Name */
+            name: string;
+            /** Least */
+            least: number;
+            /** Usual */
+            usual: number;
+            /** Most */
+            most: number;
+        };
         /**
          * BannerBlank
          * @description A ribbon whose ends are cut in by `notch`; its middle lies `rise` above its ends.
@@ -1487,10 +1496,16 @@ export interface components {
             /** Missing */
             missing: string[];
         };
-        FeatureChoice: [
-            string,
-            string
-        ];
+        /**
+         * FeatureChoice
+         * @description An OpenType feature that a maker can choose, and what it is called.
+         */
+        FeatureChoice: {
+            /** Tag */
+            tag: string;
+            /** Name */
+            name: string;
+        };
         /**
          * Figure
          * @description A typed figure, understood: mm.
@@ -1717,6 +1732,24 @@ export interface components {
             guide: string;
             /** Other */
             other: string;
+        };
+        /**
+         * KeepPlaceAs
+         * @description The place of a lettering kept in another way, without moving it.
+         */
+        KeepPlaceAs: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "keep-place-as";
+            /**
+             * At In
+             * @enum {string}
+             */
+            at_in: "mm" | "share" | "start" | "middle" | "end" | "top" | "bottom";
         };
         /**
          * LabelChange
@@ -2129,7 +2162,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
             /**
              * Marks
              * @default []
@@ -3270,6 +3303,8 @@ export interface components {
          *         path data, and whether they are single strokes
          *     places
          *         where each letter stands in the lettering's words; -1 for a mark
+         *     hand
+         *         what was done to letters of the whole lettering by hand, on its words as they are now
          *     labels, label_texts
          *         on a dial: the label that each letter belongs to, and what the labels say
          *     drawn
@@ -3296,6 +3331,8 @@ export interface components {
             ticks: components["schemas"]["SceneTicks"][];
             /** Places */
             places: number[];
+            /** Hand */
+            hand: components["schemas"]["Nudge"][];
             /** Labels */
             labels: number[];
             /** Label Texts */
@@ -3763,6 +3800,8 @@ export interface components {
          * StripLine
          * @description A line of a lettering on the strip.
          *
+         *     shapes
+         *         names of outlines, where those on the drawing are bent
          *     places, by_hand, starts, ends
          *         of each letter: its place in the words, whether it was changed by hand, and the x
          *         between which it stands
@@ -3774,6 +3813,8 @@ export interface components {
             id: string;
             /** Line */
             line: number;
+            /** Shapes */
+            shapes: string[];
             /** Matrices */
             matrices: number[];
             /** Places */

@@ -16,6 +16,7 @@ import {
   type LiveAnswer,
   type OpenPiece,
   type Piece,
+  type Remedy,
   type Scene,
   type WrongField,
 } from '../api/client';
@@ -35,6 +36,7 @@ export type Tool = 'choose' | 'points' | 'freehand' | 'measure';
 /** Both sides of a stale write: the revision that is there, and ours as the server kept it. */
 export type Conflict = { current: number; kept: number | null };
 
+const UNMOVED = { along: 0, across: 0, turn: 0, size: 1, gap: 0 };
 const PAUSE_MS = 900;
 const RETRY_MS = 2000;
 const SKIPPED = 3;
@@ -61,6 +63,12 @@ export class Editor {
   /** Whether something is being pulled about right now. */
   holding = $state(false);
   #node = $state<number>();
+  /** The chosen letters of the chosen lettering, by their places in its words. */
+  letters = $state.raw<number[]>([]);
+  /** Which page of a lettering's particulars is shown. */
+  page = $state<'words' | 'letters' | 'spread'>('words');
+  /** The chosen label of a dial. */
+  label = $state.raw<number>();
   /** Where the chosen guide is measured: stations, or points of the drawing. */
   marks = $state.raw<(number | [number, number])[]>([]);
 
@@ -96,6 +104,8 @@ export class Editor {
   choose(chosen: Chosen | undefined): void {
     this.chosen = chosen;
     this.#node = undefined;
+    this.letters = [];
+    this.label = undefined;
     this.marks = [];
     this.#ask();
   }
@@ -137,11 +147,29 @@ export class Editor {
     }
   }
 
+  /** Choose a letter of the chosen lettering, or with `more` take it up or leave it out. */
+  chooseLetter(place: number, more = false): void {
+    this.label = undefined;
+    if (!more) this.letters = [place];
+    else if (this.letters.includes(place)) this.letters = this.letters.filter((one) => one !== place);
+    else this.letters = [...this.letters, place].sort((a, b) => a - b);
+  }
+
+  chooseLabel(label: number): void {
+    this.letters = [];
+    this.label = label;
+  }
+
   /** Escape: out of a tool, from a point to its guide, from a lettering to its guide, to nothing. */
   stepBack(): void {
     if (this.tool !== 'choose') return this.take('choose');
     if (this.node !== undefined) {
       this.node = undefined;
+      return;
+    }
+    if (this.letters.length || this.label !== undefined) {
+      this.letters = [];
+      this.label = undefined;
       return;
     }
     const lettering = this.lettering;
@@ -247,11 +275,31 @@ export class Editor {
       at: [0.25, 0.75, 0.5, 0][others % 4] ?? 0,
       at_in: 'share',
       spacing: 'font',
-      shape: 'rigid',
+      spread_joined: false,
+      with_guide: false,
+      mirrored: false,
+      lines: [],
+      hand: [],
+      hand_words: '',
       ...remembered(),
     };
     this.change({ letterings: [...this.piece.letterings, lettering] });
     this.choose({ kind: 'lettering', id });
+    void this.finish();
+  }
+
+  /** Move, turn, size the chosen letters, or open the gap after them, on top of what is there. */
+  nudge(by: Partial<typeof UNMOVED>, base?: Piece, last = true): void {
+    const lettering = this.lettering;
+    if (!lettering || !this.letters.length) return;
+    const { letters } = this;
+    this.act({ act: 'nudge', lettering: lettering.id, letters, ...UNMOVED, ...by }, base, last);
+  }
+
+  /** Do what mends a finding. */
+  mend(remedy: Remedy): void {
+    if (remedy.of === 'lettering') this.changeLettering(remedy.owner, remedy.changes as Partial<Lettering>);
+    else this.changeGuide(remedy.owner, remedy.changes as Partial<Guide>);
     void this.finish();
   }
 

@@ -3,7 +3,20 @@
 import type { Lettering } from '../api/client';
 
 const KEY = 'ulvent.last-lettering';
-const CHOICES = ['face', 'height', 'touch', 'tracking', 'align'] as const;
+const CHOICES = [
+  'face',
+  'height',
+  'measured',
+  'touch',
+  'tracking',
+  'word_space',
+  'align',
+  'shape',
+  'width',
+  'slant',
+  'features',
+  'axes',
+] as const;
 type Choices = Pick<Lettering, (typeof CHOICES)[number]>;
 
 export function remember(lettering: Lettering): void {
@@ -20,8 +33,15 @@ export function remembered(): Choices {
     face: 'lato-bold',
     height: 10,
     touch: 'baseline',
+    measured: 'capital',
     tracking: 0,
+    word_space: 0,
     align: 'centre',
+    shape: 'rigid',
+    width: 1,
+    slant: 0,
+    features: {},
+    axes: {},
   };
   try {
     return { ...usual, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Choices>) };

@@ -60,9 +60,10 @@
 
   // ------------------------------------------------------------------ pointers
 
+  type Letter = { place: number; label: number | undefined };
   type Hold = { id: string; from: [number, number]; base: Piece; moved: boolean };
   type Held =
-    | ({ kind: 'lettering' } & Hold)
+    | ({ kind: 'lettering' | 'letters'; letter: Letter | undefined; more: boolean } & Hold)
     | ({ kind: 'guide' } & Hold)
     | { kind: 'freehand' }
     | { kind: 'view'; x: number; y: number };
@@ -100,8 +101,19 @@
         ? { kind: 'guide', id: guide, from, base: editor.piece, moved: false }
         : { kind: 'view', x: at[0], y: at[1] };
     } else if (id && event.button === 0 && fingers.size === 1) {
-      if (id !== chosenLettering) editor.choose({ kind: 'lettering', id });
-      held = { kind: 'lettering', id, from, base: editor.piece, moved: false };
+      const mine = id === chosenLettering;
+      if (!mine) editor.choose({ kind: 'lettering', id });
+      const letter = mine ? letterAt(target) : undefined;
+      const onChosen = letter && editor.letters.includes(letter.place);
+      held = {
+        kind: onChosen ? 'letters' : 'lettering',
+        id,
+        from,
+        base: editor.piece,
+        moved: false,
+        letter,
+        more: event.shiftKey,
+      };
     } else {
       held = { kind: 'view', x: at[0], y: at[1] };
     }
@@ -143,9 +155,12 @@
     }
   }
 
-  function pull(what: { kind: 'lettering' | 'guide' } & Hold, end: [number, number], last: boolean): void {
+  function pull(what: { kind: 'lettering' | 'letters' | 'guide' } & Hold, end: [number, number], last: boolean): void {
     const { id, from: start, base } = what;
-    if (what.kind === 'lettering') {
+    if (what.kind === 'letters') {
+      const letters = editor.letters;
+      editor.act({ act: 'pull-letters', lettering: id, letters, start, end }, base, last);
+    } else if (what.kind === 'lettering') {
       editor.act({ act: 'slide-after', lettering: id, start, end }, base, last);
     } else {
       editor.act({ act: 'pull', guide: id, grip: 'whole', start, end }, base, last);
@@ -156,6 +171,11 @@
     if (held?.kind === 'freehand') sketch.finishFreehand();
     else if (held && held.kind !== 'view' && held.moved) {
       pull(held, view.toPiece(...inDrawing(event)), true);
+    } else if (held?.kind === 'lettering' || held?.kind === 'letters') {
+      // A press without a pull chooses a letter of the lettering that was chosen already.
+      if (held.letter?.label !== undefined) editor.chooseLabel(held.letter.label);
+      else if (held.letter && held.letter.place >= 0) editor.chooseLetter(held.letter.place, held.more);
+      else if (!held.letter) editor.letters = [];
     }
     fingers.delete(event.pointerId);
     held = undefined;
@@ -195,6 +215,23 @@
     }
   }
 
+  /** Which letters of a line are chosen: letters of the words, or a label of a dial. */
+  function chosenOf(lettering: SceneLettering): boolean[] | undefined {
+    if (lettering.id !== chosenLettering) return undefined;
+    if (editor.label !== undefined) return lettering.labels.map((one) => one === editor.label);
+    if (!editor.letters.length) return undefined;
+    return lettering.places.map((place) => editor.letters.includes(place));
+  }
+
+  /** The letter under the pointer, by its line and its place on it. */
+  function letterAt(target: Element): { place: number; label: number | undefined } | undefined {
+    const index = Number(target.getAttribute('data-letter') ?? -1);
+    const line = Number(target.closest('[data-line]')?.getAttribute('data-line'));
+    const found = scene?.letterings.find((one) => one.id === chosenLettering && one.line === line);
+    if (index < 0 || !found) return undefined;
+    return { place: found.places[index] ?? -1, label: found.labels[index] };
+  }
+
   const overflow = (lettering: SceneLettering) => lettering.room < 0;
 </script>
 
@@ -228,9 +265,9 @@
         {#each shownGuides as guide (guide.id)}
           <path class="reach" data-guide={guide.id} d={guide.path} />
         {/each}
-        {#each scene.letterings as lettering (lettering.id)}
+        {#each scene.letterings as lettering (`${lettering.id} ${lettering.line}`)}
           <!-- svelte-ignore a11y_no_static_element_interactions -->
-          <g class="lettering" class:chosen={lettering.id === chosenLettering} data-lettering={lettering.id}>
+          <g class="lettering" class:chosen={lettering.id === chosenLettering} data-lettering={lettering.id} data-line={lettering.line}>
             <path class="band" class:over={overflow(lettering)} d={lettering.band} />
             <Letters
               shapes={editor.shapes}
@@ -238,13 +275,24 @@
               matrices={lettering.matrices}
               drawn={lettering.drawn}
               strokes={lettering.strokes}
+              outlines={lettering.outlines}
+              chosen={chosenOf(lettering)}
             />
+            {#each lettering.ticks as ticks (ticks.strokes)}
+              <path class="ticks" class:stroked={ticks.strokes} d={ticks.path} />
+            {/each}
           </g>
         {/each}
         {#each shownGuides as guide (guide.id)}
           <path class="guide" class:chosen={guide.id === chosenGuide} d={guide.path} />
           {#if guide.tight}
             <path class="tight" d={guide.tight} />
+          {/if}
+        {/each}
+        {#each scene.letterings as lettering (`${lettering.id} ${lettering.line}`)}
+          {#if lettering.last && lettering.id === chosenLettering}
+            {@const [x, y] = lettering.last.at}
+            <circle class="last" class:over={lettering.last.left < 0} cx={x} cy={y} r={3 / view.scale} />
           {/if}
         {/each}
         {#if scene.measure}
@@ -341,6 +389,25 @@
 
   .lettering {
     cursor: ew-resize;
+  }
+
+  .ticks {
+    fill: var(--ink);
+  }
+
+  .ticks.stroked {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 1.3px;
+    vector-effect: non-scaling-stroke;
+  }
+
+  .last {
+    fill: var(--verdigris);
+  }
+
+  .last.over {
+    fill: var(--brick);
   }
 
   .band {

@@ -50,6 +50,8 @@
       const stem = guide.kind === 'arc-through' ? 'point' : 'node';
       const grip = editor.node === undefined ? 'whole' : `${stem}:${editor.node}`;
       editor.act({ act: 'pull', guide: guide.id, grip, start: [0, 0], end: [dx * step, -dy * step] });
+    } else if (lettering && editor.letters.length) {
+      editor.nudge({ along: dx * step, across: dy * step });
     } else if (!lettering) {
       view.pan(-40 * dx, 40 * dy);
     } else if (dx) {
@@ -64,7 +66,9 @@
   /** Delete: the chosen point, or the chosen lettering or guide. */
   function removeChosen(): void {
     const guide = editor.guide;
-    if (editor.node !== undefined && guide?.kind === 'drawn') {
+    if (editor.lettering && editor.letters.length) {
+      editor.act({ act: 'put-back', lettering: editor.lettering.id, letters: editor.letters });
+    } else if (editor.node !== undefined && guide?.kind === 'drawn') {
       editor.act({ act: 'remove-node', guide: guide.id, index: editor.node });
       editor.node = undefined;
     } else if (editor.chosen && editor.chosen.kind !== 'blank') {
@@ -76,6 +80,10 @@
     Escape: () => drawing?.cancelSketch() || editor.stepBack(),
     Delete: removeChosen,
     Enter: () => editor.tool === 'points' && drawing?.endSketch(),
+    '[': () => editor.nudge({ gap: -0.1 }),
+    ']': () => editor.nudge({ gap: 0.1 }),
+    '{': () => editor.nudge({ gap: -1 }),
+    '}': () => editor.nudge({ gap: 1 }),
     m: () => editor.take(editor.tool === 'measure' ? 'choose' : 'measure'),
     c: () => drawing?.copyMeasure(),
     '?': () => (helping = true),

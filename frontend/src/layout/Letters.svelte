@@ -11,9 +11,14 @@
     matrices: number[];
     drawn?: boolean[];
     strokes: boolean;
+    /** Instead of names and matrices: letters that follow the curve. */
+    outlines?: string[];
+    /** Letters to be shown as chosen, and as changed by hand. */
+    chosen?: boolean[];
+    hand?: boolean[];
   }
 
-  let { shapes, names, matrices, drawn, strokes }: Props = $props();
+  let { shapes, names, matrices, drawn, strokes, outlines = [], chosen, hand }: Props = $props();
   let group: SVGGElement;
 
   $effect(() => {
@@ -35,13 +40,31 @@
 
 <g bind:this={group} class="letters" class:strokes>
   {#each names as name, index (index)}
-    <path d={shapes.get(name) ?? ''} class:lost={drawn?.[index] === false} />
+    <path
+      d={shapes.get(name) ?? ''}
+      data-letter={index}
+      class:lost={drawn?.[index] === false}
+      class:hand={hand?.[index]}
+      class:chosen={chosen?.[index]}
+    />
+  {/each}
+  {#each outlines as outline, index (index)}
+    <path
+      d={outline}
+      data-letter={index}
+      class:lost={drawn?.[index] === false}
+      class:chosen={chosen?.[index]}
+    />
   {/each}
 </g>
 
 <style>
   path {
     fill: var(--ink);
+  }
+
+  path.chosen {
+    fill: var(--verdigris);
   }
 
   .strokes path {
@@ -51,6 +74,11 @@
     stroke-linecap: round;
     stroke-linejoin: round;
     vector-effect: non-scaling-stroke;
+  }
+
+  .strokes path.chosen {
+    fill: none;
+    stroke: var(--verdigris);
   }
 
   path.lost {

@@ -38,11 +38,18 @@
     />
   {/if}
   {#each faults as fault (fault.kind + fault.lettering)}
-    <div class="fault" class:warning={fault.severity === 'warning'} role="status">
+    <div class="fault" class:warning={fault.severity !== 'fault'} role="status">
       <button class="quiet" onclick={() => editor.choose({ kind: 'lettering', id: fault.lettering })}>
         {wordsOf(fault.lettering)}
       </button>
-      {fault.message}. {fault.remedy}
+      {fault.message}.
+      {#if fault.remedies?.length}
+        {#each fault.remedies as remedy (remedy.label)}
+          <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
+        {/each}
+      {:else}
+        {fault.remedy}
+      {/if}
     </div>
   {/each}
 </div>
@@ -73,6 +80,20 @@
     background: var(--sheet);
     font-size: 13px;
     line-height: 18px;
+  }
+
+  .remedy {
+    margin: 2px 4px 0 0;
+    border: 1px solid var(--verdigris);
+    padding: 1px 8px;
+    background: none;
+    color: var(--verdigris);
+    font: inherit;
+    cursor: pointer;
+  }
+
+  .remedy:hover {
+    background: var(--verdigris-soft);
   }
 
   .fault.warning {

@@ -7,6 +7,8 @@
     ['← →', 'slide the lettering along its guide by 0.1 mm'],
     ['↑ ↓', 'move it away from the guide and back by 0.1 mm'],
     ['Shift with an arrow', 'the same by 1 mm'],
+    ['a letter chosen', 'the same arrows move it alone; Delete puts it back'],
+    ['[ ]', 'close and open the gap after the chosen letters by 0.1 mm, with Shift by 1 mm'],
     ['Ctrl Z', 'undo'],
     ['Ctrl Shift Z, Ctrl Y', 'redo'],
     ['0', 'show the whole piece'],

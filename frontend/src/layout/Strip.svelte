@@ -3,21 +3,26 @@
   import type { Editor } from '../editor/editor.svelte';
   import { figure, guideName } from '../editor/words';
   import Letters from './Letters.svelte';
+  import StripGaps from './StripGaps.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
   const SIDE = 52;
   const RULER = 22;
+  /** Room for one line, and for the laps of several, px. */
   const TALLEST = 44;
-  const BAR = 20;
-  const TARGET_LABEL = 120;
+  const TALLEST_LAPS = 84;
 
   let width = $state(0);
   let height = $state(0);
 
   const strip = $derived(editor.around?.strip ?? undefined);
   const guide = $derived(editor.piece.guides.find((one) => one.id === strip?.guide));
-  const chosen = $derived(strip?.lines.find((one) => one.id === editor.lettering?.id));
+  const mine = $derived(strip?.lines.filter((one) => one.id === editor.lettering?.id) ?? []);
+  /** The line whose gaps are shown: that of the chosen letter, or the first one. */
+  const chosen = $derived(
+    mine.find((one) => one.places.some((place) => editor.letters.includes(place))) ?? mine[0],
+  );
   const upright = $derived(strip?.lines.filter((one) => one.upright) ?? []);
   const turned = $derived(strip?.lines.filter((one) => !one.upright) ?? []);
   const gaps = $derived(chosen?.gaps);
@@ -31,34 +36,20 @@
   // Figures that stay the same while a lettering slides: what hangs on them is not made anew.
   const length = $derived(strip?.length ?? 0);
   const against = $derived(strip?.against ?? false);
-  const tallest = $derived(Math.max(...(strip?.lines.map((one) => one.height) ?? []), 1e-6));
-  const foot = $derived(Math.max(0, chosen?.foot ?? 0));
+  /** How far letters reach above the guide and below it, mm; laps lie one below the other. */
+  const above = $derived(Math.max(...upright.map((one) => one.height - one.foot), 1e-6));
+  const below = $derived(Math.max(...upright.map((one) => one.foot), 0));
+  const tall = $derived(upright.length > 1 ? TALLEST_LAPS : TALLEST);
 
   /** Pixels a millimetre: the guide from side to side, but letters no taller than there is room. */
   const scale = $derived(
-    length && width ? Math.min((width - 2 * SIDE) / length, TALLEST / tallest) : 1,
+    length && width ? Math.min((width - 2 * SIDE) / length, tall / (above + below)) : 1,
   );
   const left = $derived((width - scale * length) / 2);
-  const line = $derived(RULER + 12 + TALLEST);
-  const bars = $derived(line + 10 + foot * scale);
+  const line = $derived(RULER + 12 + Math.max(scale * above, TALLEST - scale * below));
+  const bars = $derived(line + 8 + below * scale);
   const lane = $derived(height - 26);
   const x = (mm: number) => left + scale * mm;
-
-  /** All bars as one path: one element to paint while a person drags. */
-  function barPath(which: Iterable<number>, all: StripLine['gaps']): string {
-    let path = '';
-    for (const index of which) {
-      const high = Math.max(1, Math.min(BAR * (all.share[index] ?? 0), 1.5 * BAR));
-      path += `M${x(all.x[index] ?? 0) - 4} ${bars}h8v${high}h-8z`;
-    }
-    return path;
-  }
-
-  /** How far the line of the gaps on the straight runs, px. */
-  const targets = $derived.by(() => {
-    const places = gaps?.x.map(x) ?? [];
-    return { from: Math.min(...places) - 24, to: Math.max(...places) + 24 };
-  });
 
   /** Ticks of the ruler: a 1-2-5 step that leaves labels room. */
   const ticks = $derived.by(() => {
@@ -76,7 +67,37 @@
     return { path, labels };
   });
 
-  const namesOf = (id: string) => editor.around?.letterings.find((one) => one.id === id);
+  const namesOf = (line: StripLine) =>
+    editor.around?.letterings.find((one) => one.id === line.id && one.line === line.line);
+
+  /** Bars over the letters that were changed by hand. */
+  const handMarks = $derived(
+    mine
+      .filter((one) => one.upright)
+      .flatMap((one) =>
+        one.by_hand.map((changed, index) => {
+          if (!changed) return '';
+          const [from, to] = [one.starts[index] ?? 0, one.ends[index] ?? 0];
+          return `M${x(from) + 2} ${line + scale * (one.foot - one.height) - 5}H${x(to) - 2}`;
+        }),
+      )
+      .join(''),
+  );
+
+  /** The letter of the chosen lettering at a place on the strip, by its place in the words. */
+  function letterAt(event: PointerEvent): number | undefined {
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    const at = (event.clientX - box.left - left) / scale;
+    const key = (event.target as Element).closest('[data-line]')?.getAttribute('data-line');
+    const over = mine.find((one) => String(one.line) === key);
+    for (const shift of over?.over_seam ? [-length, 0, length] : [0]) {
+      const index = over?.starts.findIndex(
+        (from, number) => from + shift <= at && at <= (over.ends[number] ?? 0) + shift,
+      );
+      if (over && index !== undefined && index >= 0) return over.places[index];
+    }
+    return undefined;
+  }
   const linePlace = (one: StripLine) =>
     one.upright
       ? `matrix(${scale} 0 0 ${scale} ${left} ${line})`
@@ -86,7 +107,20 @@
 
   // ------------------------------------------------------------------ dragging
 
-  let held: { id: string; x: number; base: Piece; way: number; moved: boolean } | undefined;
+  interface Held {
+    kind: 'lettering' | 'letters' | 'gap';
+    id: string;
+    x: number;
+    y: number;
+    base: Piece;
+    way: number;
+    moved: boolean;
+    letter: number | undefined;
+  }
+  let held: Held | undefined;
+
+  /** What reads the other way goes back along its reading when it is pulled forward. */
+  const wayOf = (id: string) => (strip?.lines.find((one) => one.id === id)?.upright ? 1 : -1);
 
   function down(event: PointerEvent): void {
     if (editor.tool === 'measure') {
@@ -98,26 +132,43 @@
     const target = (event.target as Element).closest('[data-lettering]');
     const id = target?.getAttribute('data-lettering');
     if (!id || event.button !== 0) return;
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    // What reads the other way slides back along its reading when it is pulled forward.
-    const way = strip?.lines.find((one) => one.id === id)?.upright ? 1 : -1;
-    held = { id, x: event.clientX, base: editor.piece, way, moved: false };
+    const letter = id === editor.lettering?.id ? letterAt(event) : undefined;
+    const onChosen = letter !== undefined && editor.letters.includes(letter);
+    hold(event, onChosen ? 'letters' : 'lettering', id, letter);
+  }
+
+  function hold(event: PointerEvent, kind: Held['kind'], id: string, letter?: number): void {
+    event.stopPropagation();
+    (event.currentTarget as Element).closest('svg.strip')?.setPointerCapture(event.pointerId);
+    const { clientX: x, clientY: y } = event;
+    held = { kind, id, x, y, base: editor.piece, way: wayOf(id), moved: false, letter };
+  }
+
+  function holdGap(event: PointerEvent, after: number): void {
+    if (event.button !== 0 || !editor.lettering) return;
+    editor.letters = [after];
+    hold(event, 'gap', editor.lettering.id, after);
   }
 
   function slide(event: PointerEvent, last: boolean): void {
-    if (!held || (!held.moved && event.clientX === held.x)) return;
+    if (!held || (!held.moved && event.clientX === held.x && event.clientY === held.y)) return;
     if (!held.moved) held.base = editor.piece;
     held.moved = true;
     const by = (held.way * (event.clientX - held.x)) / scale;
-    editor.act({ act: 'slide-by', lettering: held.id, by }, held.base, last);
+    const up = (-held.way * (event.clientY - held.y)) / scale;
+    if (held.kind === 'gap') editor.nudge({ gap: by }, held.base, last);
+    else if (held.kind === 'letters') editor.nudge({ along: by, across: up }, held.base, last);
+    else editor.act({ act: 'slide-by', lettering: held.id, by }, held.base, last);
   }
 
   function up(event: PointerEvent): void {
     if (!held) return;
-    const { id, moved } = held;
+    const { id, moved, letter } = held;
     slide(event, true);
     held = undefined;
-    if (!moved && id !== editor.lettering?.id) editor.choose({ kind: 'lettering', id });
+    if (moved) return;
+    if (id !== editor.lettering?.id) editor.choose({ kind: 'lettering', id });
+    else if (letter !== undefined && letter >= 0) editor.chooseLetter(letter, event.shiftKey);
   }
 </script>
 
@@ -131,12 +182,15 @@
       </span>
     {/if}
     {#if turned.length}<span>below: what reads the other way</span>{/if}
-    <span class="keys">← → 0.1 mm · with Shift 1 mm</span>
+    <span class="keys">
+      {editor.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · with Shift 1 mm · click a letter to move it alone'}
+    </span>
   </header>
   <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
     {#if strip && width}
       <!-- svelte-ignore a11y_no_static_element_interactions -->
       <svg
+        class="strip"
         {width}
         {height}
         onpointerdown={down}
@@ -185,24 +239,28 @@
             ? `${x(0)} 0 ${scale * length} ${height}`
             : `0 0 ${width} ${height}`}
         >
-          {#each [...turned, ...upright] as one (one.id)}
-            {@const names = namesOf(one.id)}
+          {#each [...turned, ...upright] as one (`${one.id} ${one.line}`)}
+            {@const names = namesOf(one)}
             {#if names}
               <!-- A closed guide shows what crosses the seam at both of its ends. -->
               {#each one.over_seam ? [-length, 0, length] : [0] as shift (shift)}
                 <g
                   class="line"
-                  class:chosen={one.id === chosen?.id}
+                  class:chosen={one.id === editor.lettering?.id}
                   class:other={!one.upright}
                   data-lettering={one.id}
+                  data-line={one.line}
                   transform={`translate(${scale * shift} 0) ${linePlace(one)}`}
                 >
                   <Letters
                     shapes={editor.shapes}
-                    names={names.shapes}
+                    names={one.shapes.length ? one.shapes : names.shapes}
                     matrices={one.matrices}
                     drawn={names.drawn}
                     strokes={names.strokes}
+                    chosen={editor.letters.length && one.id === editor.lettering?.id
+                      ? one.places.map((place) => editor.letters.includes(place))
+                      : undefined}
                   />
                 </g>
               {/each}
@@ -210,18 +268,9 @@
           {/each}
         </svg>
 
+        {#if handMarks}<path class="by-hand" d={handMarks} />{/if}
         {#if gaps?.x.length}
-          <path class="bars" d={barPath(gaps.x.keys(), gaps)} />
-          <path class="bars out" d={barPath(gaps.worst, gaps)} />
-          {#each gaps.worst as index (index)}
-            <text class="figure out" x={x(gaps.x[index] ?? 0)} y={bars + 1.5 * BAR + 12}>
-              {(gaps.excess[index] ?? 0) > 0 ? '+' : '−'}{Math.abs(gaps.excess[index] ?? 0).toFixed(1)}
-            </text>
-          {/each}
-          <path class="target" d={`M${targets.from} ${bars + BAR}H${targets.to}`} />
-          {#if targets.to + TARGET_LABEL < width}
-            <text class="target" x={targets.to + 6} y={bars + BAR + 4}>gap on the straight</text>
-          {/if}
+          <StripGaps {gaps} {x} y={bars} {width} onhold={holdGap} />
         {/if}
 
         {#if strip.closed}
@@ -331,26 +380,9 @@
     opacity: 1;
   }
 
-  .bars {
-    fill: #94b5ac;
-  }
-
-  .bars.out {
-    fill: var(--ochre);
-  }
-
-  text.out {
-    fill: var(--ochre);
-  }
-
-  path.target {
+  .by-hand {
     stroke: var(--verdigris);
-    stroke-dasharray: 3 3;
-  }
-
-  text.target {
-    fill: var(--verdigris);
-    text-anchor: start;
+    stroke-width: 2px;
   }
 
   path.seam {

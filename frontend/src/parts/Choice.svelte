@@ -3,15 +3,17 @@
     label: string;
     options: readonly { value: Value; label: string }[];
     value: Value;
+    /** Without its label in sight. */
+    quiet?: boolean;
     onset: (value: Value) => void;
   }
 
-  let { label, options, value, onset }: Props = $props();
+  let { label, options, value, quiet = false, onset }: Props = $props();
   const name = $props.id();
 </script>
 
 <fieldset>
-  <legend>{label}</legend>
+  <legend class:visually-hidden={quiet}>{label}</legend>
   <div class="row">
     {#each options as option (option.value)}
       <label class:on={option.value === value}>

@@ -5,12 +5,16 @@
 
   interface Props {
     label: string;
-    value: number;
+    /** Nothing where the figure is left to the core; then `empty` is shown. */
+    value: number | null;
+    empty?: string;
     unit?: string;
     /** What the figure is multiplied by to be shown; 100 for shares as percents. */
     shownAs?: number;
     problem?: string;
     onset: (value: number) => void;
+    /** What an emptied field does, where it may be empty. */
+    onclear?: () => void;
     /** Told whether what is typed is no figure. */
     onwrong?: (wrong: boolean) => void;
   }
@@ -18,21 +22,30 @@
   let {
     label,
     value,
+    empty = '',
     unit = 'mm',
     shownAs = 1,
     problem = '',
     onset,
+    onclear,
     onwrong,
   }: Props = $props();
 
   let typed = $state<string>();
   let wrong = $state('');
-  const shown = $derived(typed ?? figure(value * shownAs));
+  const known = $derived(value === null ? '' : figure(value * shownAs));
+  const shown = $derived(typed ?? known);
 
   async function set(): Promise<void> {
-    if (typed === undefined || typed === figure(value * shownAs)) {
+    if (typed === undefined || typed === known) {
       typed = undefined;
       wrong = '';
+      return;
+    }
+    if (onclear && !typed.trim()) {
+      typed = undefined;
+      wrong = '';
+      onclear();
       return;
     }
     wrong = await setFigure(typed, (value) => {
@@ -53,7 +66,7 @@
     if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       event.preventDefault();
       const step = (event.shiftKey ? 1 : 0.1) * (event.key === 'ArrowUp' ? 1 : -1);
-      onset(Number((value + step / shownAs).toFixed(6)));
+      onset(Number(((value ?? 0) + step / shownAs).toFixed(6)));
     }
   }
 </script>
@@ -63,6 +76,7 @@
     size="sm"
     labelText={label}
     value={shown}
+    placeholder={empty}
     invalid={Boolean(wrong || problem)}
     invalidText={wrong || problem}
     on:input={(event) => (typed = String(event.detail ?? ''))}

@@ -78,7 +78,8 @@ class ShapedText:
     missing: tuple[MissingCharacter, ...]
 
 
-class Axis(NamedTuple):
+@dataclass(frozen=True)
+class Axis:
     """An axis of a variable face, and the values it takes."""
 
     tag: str
@@ -88,7 +89,8 @@ class Axis(NamedTuple):
     most: float
 
 
-class FeatureChoice(NamedTuple):
+@dataclass(frozen=True)
+class FeatureChoice:
     """An OpenType feature that a maker can choose, and what it is called."""
 
     tag: str

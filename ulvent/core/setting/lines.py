@@ -83,7 +83,7 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
         else:
             settings.append(_set_line(line, len(settings), standing, face, nudges, offset))
         offset += len(text) + 1
-    return tuple(settings)
+    return tuple(replace(setting, nudges=nudges) for setting in settings)
 
 
 def style_of(lettering: Lettering) -> Style:

@@ -16,8 +16,8 @@ A lettering of several lines, or of several laps, is several settings: one a lin
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import groupby
 
@@ -26,7 +26,7 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Cluster, Face, MissingCharacter, Outline
-from ulvent.core.lettering import Lettering
+from ulvent.core.lettering import Lettering, Nudge
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.corners import corner_zones, pushed
@@ -79,6 +79,8 @@ class Setting:
         of the words; how much of them has no guide under it, mm
     ticks, labels
         of a dial; `runs` count its labels
+    nudges
+        what was done by hand, by the letters' places in the words of the whole lettering
     """
 
     lettering: Lettering
@@ -106,6 +108,7 @@ class Setting:
     overhang: float
     ticks: TickLines | None = None
     labels: tuple[Label, ...] = ()
+    nudges: Mapping[int, Nudge] = field(default_factory=dict)
 
     @property
     def start(self) -> float:

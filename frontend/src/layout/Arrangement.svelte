@@ -1,0 +1,164 @@
+<script lang="ts">
+  import { Select, SelectItem } from 'carbon-components-svelte';
+  import type { Lettering } from '../api/client';
+  import type { Editor } from '../editor/editor.svelte';
+  import { ALIGN } from '../editor/words';
+  import Choice from '../parts/Choice.svelte';
+  import LengthField from '../parts/LengthField.svelte';
+  import DialParticulars from './DialParticulars.svelte';
+  import MarkField from './MarkField.svelte';
+
+  interface Props {
+    editor: Editor;
+    lettering: Lettering;
+    set: (changed: Partial<Lettering>) => void;
+  }
+
+  let { editor, lettering, set }: Props = $props();
+
+  const WAYS = [
+    { value: 'once', label: 'once' },
+    { value: 'repeat', label: 'again' },
+    { value: 'laps', label: 'in laps' },
+    { value: 'dial', label: 'as dial' },
+  ] as const;
+  type Way = (typeof WAYS)[number]['value'];
+
+  const way = $derived<Way>(
+    lettering.repeat ? 'repeat' : lettering.laps ? 'laps' : lettering.dial ? 'dial' : 'once',
+  );
+  const problem = (field: string) => editor.problem('letterings', lettering.id, field);
+  const pitch = $derived(Number((1.5 * lettering.height).toFixed(1)));
+
+  function go(to: Way): void {
+    if (to === way) return;
+    const none = { repeat: null, laps: null, dial: null, end_height: null, with_guide: false };
+    if (to === 'repeat') set({ ...none, repeat: { separator: { kind: 'leaf' } } as Lettering['repeat'] });
+    else if (to === 'laps') set({ ...none, laps: { pitch, way: 'inward' } });
+    else if (to === 'dial') {
+      const labels = { kind: 'figures', first: 1, step: 1, last: 12 };
+      set({ ...none, dial: { labels, divisions: 12 } as unknown as Lettering['dial'] });
+    } else set({ repeat: null, laps: null, dial: null });
+  }
+
+  const lines = $derived(lettering.text.split('\n'));
+  const choiceOf = (index: number) => lettering.lines?.[index] ?? { height: null, align: null };
+
+  function setLine(index: number, changed: { height?: number | null; align?: Lettering['align'] | null }): void {
+    const all = lines.map((_, at) => choiceOf(at));
+    all[index] = { ...choiceOf(index), ...changed };
+    set({ lines: all as Lettering['lines'] });
+  }
+</script>
+
+<Choice label="The words stand" options={WAYS} value={way} onset={go} />
+
+{#if lettering.repeat}
+  {@const repeat = lettering.repeat}
+  <div class="pair">
+    <LengthField
+      label="How often"
+      unit="times"
+      value={repeat.times ?? null}
+      empty="as fits"
+      problem={problem('repeat.times')}
+      onset={(times) => set({ repeat: { ...repeat, times: Math.round(times), pitch: null } })}
+      onclear={() => set({ repeat: { ...repeat, times: null } })}
+    />
+    <LengthField
+      label="or one every"
+      value={repeat.pitch ?? null}
+      empty="–"
+      problem={problem('repeat.pitch')}
+      onset={(pitch) => set({ repeat: { ...repeat, pitch, times: null, gap: null } })}
+      onclear={() => set({ repeat: { ...repeat, pitch: null } })}
+    />
+  </div>
+  <MarkField
+    label="Between them"
+    mark={repeat.separator ?? undefined}
+    onset={(separator) => set({ repeat: { ...repeat, separator: separator ?? null } })}
+  />
+  <LengthField
+    label="Added at every joint"
+    value={repeat.gap ?? null}
+    empty="all equal, round the guide"
+    onset={(gap) => set({ repeat: { ...repeat, gap, pitch: null } })}
+    onclear={() => set({ repeat: { ...repeat, gap: null } })}
+  />
+{:else if lettering.laps}
+  {@const laps = lettering.laps}
+  <LengthField
+    label="From lap to lap"
+    value={laps.pitch}
+    problem={problem('laps.pitch')}
+    onset={(pitch) => set({ laps: { ...laps, pitch } })}
+  />
+  <Choice
+    label="The next lap lies"
+    options={[
+      { value: 'inward', label: 'inward' },
+      { value: 'outward', label: 'outward' },
+    ]}
+    value={laps.way ?? 'inward'}
+    onset={(way) => set({ laps: { ...laps, way } })}
+  />
+{:else if lettering.dial}
+  <DialParticulars {editor} {lettering} dial={lettering.dial} {set} />
+{:else}
+  <MarkField
+    label="At start and end"
+    mark={lettering.ends ?? undefined}
+    onset={(ends) => set({ ends: ends ?? null })}
+  />
+{/if}
+
+{#if lines.length > 1 && !lettering.dial}
+  <LengthField
+    label="From line to line"
+    value={lettering.line_pitch ?? null}
+    empty={`${pitch}, as usual`}
+    problem={problem('line_pitch')}
+    onset={(line_pitch) => set({ line_pitch })}
+    onclear={() => set({ line_pitch: null })}
+  />
+  {#each lines as line, index (index)}
+    <div class="pair">
+      <LengthField
+        label={`Height of “${line.slice(0, 12)}”`}
+        value={choiceOf(index).height ?? null}
+        empty={String(lettering.height)}
+        onset={(height) => setLine(index, { height })}
+        onclear={() => setLine(index, { height: null })}
+      />
+      <Select
+        size="sm"
+        labelText="held by its"
+        selected={choiceOf(index).align ?? ''}
+        on:update={(event) => setLine(index, { align: (event.detail || null) as Lettering['align'] | null })}
+      >
+        <SelectItem value="" text="as all" />
+        {#each ALIGN as align (align.value)}
+          <SelectItem value={align.value} text={align.label} />
+        {/each}
+      </Select>
+    </div>
+  {/each}
+{:else if way === 'once'}
+  <p>Words of several lines stand on lines parallel to the guide: press Enter among the words.</p>
+{/if}
+
+<style>
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 12px;
+  }
+
+  p {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 12px;
+    line-height: 16px;
+  }
+</style>

@@ -1,0 +1,183 @@
+<script lang="ts">
+  import { Button, Select, SelectItem, TextArea } from 'carbon-components-svelte';
+  import type { Act, Lettering } from '../api/client';
+  import type { Editor } from '../editor/editor.svelte';
+  import { ALIGN, TOUCH, figure, readingWords } from '../editor/words';
+  import Choice from '../parts/Choice.svelte';
+  import LengthField from '../parts/LengthField.svelte';
+  import FacePicker from './FacePicker.svelte';
+
+  interface Props {
+    editor: Editor;
+    lettering: Lettering;
+    set: (changed: Partial<Lettering>) => void;
+  }
+
+  let { editor, lettering, set }: Props = $props();
+
+  const guide = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
+  const scene = $derived(editor.around?.guides.find((one) => one.id === lettering.guide));
+  const problem = (field: string) => editor.problem('letterings', lettering.id, field);
+  const readings = $derived(
+    (['along', 'against'] as const).map((value) => ({ value, label: readingWords(guide, value) })),
+  );
+  const shares = $derived(lettering.at_in === 'share');
+  const others = $derived(
+    editor.piece.letterings.filter((one) => one.guide === lettering.guide && one.id !== lettering.id),
+  );
+
+  /** What `at` is counted from. */
+  const FROM = [
+    { value: 'mm', label: 'station, mm' },
+    { value: 'share', label: 'share of the length' },
+    { value: 'start', label: 'from the start' },
+    { value: 'middle', label: 'from the middle' },
+    { value: 'end', label: 'from the end' },
+    { value: 'top', label: 'from the top' },
+    { value: 'bottom', label: 'from the bottom' },
+  ] as const;
+
+  /** The named place that the lettering stands at, where it stands at one. */
+  const place = $derived(
+    shares
+      ? (scene?.places.find((one) => figure(one.share) === figure(lettering.at))?.name ?? '')
+      : '',
+  );
+
+  function countFrom(at_in: Lettering['at_in']): void {
+    if (at_in && at_in !== lettering.at_in) {
+      editor.act({ act: 'keep-place-as', lettering: lettering.id, at_in });
+    }
+  }
+
+  function goTo(name: string): void {
+    const found = scene?.places.find((one) => one.name === name);
+    if (found) set({ at_in: 'share', at: found.share });
+  }
+
+  function type(event: Event): void {
+    editor.changeLettering(lettering.id, { text: (event.target as HTMLTextAreaElement).value });
+    editor.pauseThenFinish();
+  }
+
+  function act(act: 'other-side' | 'turn-over'): void {
+    editor.act({ act, lettering: lettering.id } as Act);
+  }
+</script>
+
+{#if !lettering.dial}
+  <TextArea
+    labelText="Words"
+    rows={Math.min(4, lettering.text.split('\n').length)}
+    value={lettering.text}
+    maxlength={2000}
+    invalid={Boolean(problem('text'))}
+    invalidText={problem('text')}
+    on:input={type}
+    on:blur={() => void editor.finish()}
+  />
+{/if}
+<FacePicker {editor} {lettering} onset={(face) => set({ face })} />
+<div class="three">
+  <LengthField
+    label="Height"
+    value={lettering.height}
+    problem={problem('height')}
+    onset={(height) => set({ height })}
+  />
+  <LengthField label="Looser" value={lettering.tracking ?? 0} onset={(tracking) => set({ tracking })} />
+  <LengthField
+    label="Standoff"
+    value={lettering.standoff ?? 0}
+    problem={problem('standoff')}
+    onset={(standoff) => set({ standoff })}
+  />
+</div>
+<Choice
+  label="Touches the guide with its"
+  options={TOUCH}
+  value={lettering.touch ?? 'baseline'}
+  onset={(touch) => set({ touch })}
+/>
+<Choice
+  label="Reads"
+  options={readings}
+  value={lettering.reading ?? 'along'}
+  onset={(reading) => set({ reading })}
+/>
+<div class="buttons">
+  <Button size="small" kind="ghost" on:click={() => act('other-side')}>Other side</Button>
+  <Button size="small" kind="ghost" on:click={() => act('turn-over')}>Turn over</Button>
+  {#if others.length}
+    <Button
+      size="small"
+      kind="ghost"
+      title="Between the same two lines as the other lettering of this guide, upright"
+      on:click={() => editor.act({ act: 'match-band', lettering: lettering.id, other: others[0]!.id })}
+    >
+      Match the band
+    </Button>
+  {/if}
+</div>
+<div class="pair">
+  <LengthField
+    label={`Its ${ALIGN.find((one) => one.value === lettering.align)?.label} at`}
+    unit={shares ? '%' : 'mm'}
+    shownAs={shares ? 100 : 1}
+    value={lettering.at ?? 0}
+    onset={(at) => set({ at })}
+  />
+  <Select
+    size="sm"
+    labelText="that is"
+    selected={place}
+    on:update={(event) => goTo(String(event.detail))}
+  >
+    <SelectItem value="" text="elsewhere" disabled={place !== ''} />
+    {#each scene?.places ?? [] as named (named.name)}
+      <SelectItem value={named.name} text={`the ${named.name}`} />
+    {/each}
+  </Select>
+</div>
+<div class="pair">
+  <Choice
+    label="Held by its"
+    options={ALIGN}
+    value={lettering.align ?? 'start'}
+    onset={(align) => set({ align })}
+  />
+  <Select
+    size="sm"
+    labelText="Place kept as"
+    selected={lettering.at_in ?? 'mm'}
+    on:update={(event) => countFrom(event.detail as Lettering['at_in'])}
+  >
+    {#each FROM as from (from.value)}
+      <SelectItem value={from.value} text={from.label} />
+    {/each}
+  </Select>
+</div>
+
+<style>
+  .pair,
+  .three {
+    display: grid;
+    grid-template-columns: 5fr 4fr;
+    gap: 12px;
+  }
+
+  .three {
+    grid-template-columns: 1fr 1fr 1fr;
+  }
+
+  .buttons {
+    display: flex;
+    margin: -8px 0 -4px -8px;
+  }
+
+  .buttons :global(.bx--btn) {
+    min-height: 28px;
+    padding: 2px 8px;
+    white-space: nowrap;
+  }
+</style>

@@ -1,0 +1,24 @@
+"""The demo: pieces of Quillmere, a community orchard, for its autumn fair."""
+
+from __future__ import annotations
+
+from ulvent.core.piece import Piece
+from ulvent.demo.circles import barrel_head, circle_pieces
+from ulvent.demo.guides import guide_pieces
+from ulvent.demo.letterings import lettering_pieces
+
+__all__ = ["barrel_head", "demo_pieces", "demo_sets"]
+
+
+def demo_sets() -> dict[str, list[Piece]]:
+    """The demo pieces by the note under which each set is loaded once, newest on the shelf last."""
+    return {
+        "demo pieces: guides": guide_pieces(),
+        "demo pieces: letterings": lettering_pieces(),
+        "demo pieces: circles": circle_pieces(),
+    }
+
+
+def demo_pieces() -> list[Piece]:
+    """All demo pieces."""
+    return [piece for pieces in demo_sets().values() for piece in pieces]
