@@ -135,7 +135,7 @@ def harvest_platter() -> Piece:
         blank=DiscBlank(kind="disc", diameter=300),
         guides=(
             GrowingSpiralGuide(
-                id="spiral", kind="growing-spiral", inner=44, growth=1.72, turns=2.95, start=90
+                id="spiral", kind="growing-spiral", inner=64, growth=1.62, turns=2.35, start=90
             ),
         ),
         letterings=(
@@ -145,7 +145,7 @@ def harvest_platter() -> Piece:
                 text="from blossom to bough to basket · the first pears, the last apples · "
                 "and all who carried them home",
                 face="eb-garamond",
-                height=8.6,
+                height=8.4,
                 touch="baseline",
                 standoff=0,
                 at=2,

@@ -22,7 +22,8 @@ from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.layout import lay_out
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.web.problems import WrongField, fields
-from ulvent.web.scene import Scene, new_shapes, paint
+from ulvent.web.scene import new_shapes, paint
+from ulvent.web.shown import Scene
 from ulvent.web.type_case import Case, TypeCase
 
 log = structlog.get_logger()

@@ -11,11 +11,9 @@ import math
 from dataclasses import replace
 from functools import lru_cache
 from statistics import median
-from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import BaseModel
 
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
@@ -24,216 +22,26 @@ from ulvent.core.faces import PlacedGlyph
 from ulvent.core.grips import Grip, grips
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
-from ulvent.core.lettering import Nudge
 from ulvent.core.measuring import Mark, Measured, measured
-from ulvent.core.proof import Finding, OtherFaces, prove
+from ulvent.core.proof import OtherFaces, prove
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
 from ulvent.core.tolerances import JOINT
 from ulvent.formats.svg import curve_data, outline_data
-
-Box = tuple[float, float, float, float]
-
-
-class NamedPlace(BaseModel):
-    """A place on a guide that has a name, as a share of its length."""
-
-    name: str
-    share: float
-
-
-class SceneGuide(BaseModel):
-    """A guide as path data, with its length and the places on it that have names.
-
-    note
-        what a maker should know of how it came out
-    tight
-        path data of where it bends more tightly than the letters on it can follow
-    """
-
-    id: str
-    path: str
-    length: float
-    closed: bool
-    places: list[NamedPlace]
-    bounds: Box
-    shown: bool
-    note: str
-    tight: str
-
-
-class SceneMeasure(BaseModel):
-    """A guide measured between two stations, or at one.
-
-    radius
-        of the bend at the last station; nothing where the guide is straight there
-    """
-
-    guide: str
-    path: str
-    points: list[tuple[float, float]]
-    stations: list[float]
-    length: float
-    chord: float | None
-    radius: float | None
-    text: str
-
-
-class SceneTicks(BaseModel):
-    """Ticks of a dial as path data."""
-
-    path: str
-    strokes: bool
-
-
-class SceneLast(BaseModel):
-    """Where the words end on an open guide, and what is left of it after them, mm."""
-
-    at: tuple[float, float]
-    left: float
-
-
-class SceneLettering(BaseModel):
-    """A line of a lettering: outlines by name, six figures of a matrix each, and more.
-
-    line
-        which line of its lettering it is
-    outlines
-        instead of names and matrices: path data of letters that follow the curve
-    ticks
-        path data, and whether they are single strokes
-    places
-        where each letter stands in the lettering's words; -1 for a mark
-    hand
-        what was done to letters of the whole lettering by hand, on its words as they are now
-    labels, label_texts
-        on a dial: the label that each letter belongs to, and what the labels say
-    drawn
-        whether each letter has a place on its guide
-    last
-        where the last letter of an open guide ends, and how far that is from the guide's end
-    band
-        path data of the band it stands in, for showing that it is chosen
-    """
-
-    id: str
-    guide: str
-    line: int
-    shapes: list[str]
-    matrices: list[float]
-    outlines: list[str]
-    ticks: list[SceneTicks]
-    places: list[int]
-    hand: list[Nudge]
-    labels: list[int]
-    label_texts: dict[int, str]
-    drawn: list[bool]
-    strokes: bool
-    last: SceneLast | None
-    band: str
-    bounds: Box | None
-    length: float
-    room: float
-
-
-class SceneGaps(BaseModel):
-    """The gaps of a line on the strip, one figure a gap in every list.
-
-    after
-        the place in the words of the letter before it; -1 after a mark
-    found, designed
-        as it is and as its designer gave it, mm
-    share
-        their quotient
-    excess
-        by how much it is wider, mm, than it would be if all were alike
-    worst
-        which of them stand out
-    usual
-        the middle one of the shares: how the curve widens or narrows all of them
-    spread
-        by how much, as a share of that, they differ from it at most
-    """
-
-    x: list[float]
-    after: list[int]
-    found: list[float]
-    designed: list[float]
-    share: list[float]
-    excess: list[float]
-    worst: list[int]
-    usual: float
-    spread: float
-
-
-class StripLine(BaseModel):
-    """A line of a lettering on the strip.
-
-    shapes
-        names of outlines, where those on the drawing are bent
-    places, by_hand, starts, ends
-        of each letter: its place in the words, whether it was changed by hand, and the x
-        between which it stands
-    over_seam
-        whether it crosses the seam of a closed guide, and shows at both ends
-    """
-
-    id: str
-    line: int
-    shapes: list[str]
-    matrices: list[float]
-    places: list[int]
-    by_hand: list[bool]
-    starts: list[float]
-    ends: list[float]
-    upright: bool
-    gaps: SceneGaps
-    over_seam: bool
-    height: float
-    foot: float
-
-
-class SceneStrip(BaseModel):
-    """The chosen guide, straight.
-
-    corners
-        where it has corners
-    bends
-        stretches where it bends more tightly than the letters on it can follow
-    """
-
-    guide: str
-    length: float
-    closed: bool
-    against: bool
-    lines: list[StripLine]
-    free: list[tuple[float, float]]
-    corners: list[float]
-    bends: list[tuple[float, float]]
-
-
-class SceneFrame(BaseModel):
-    """The sheet, or what the tool reaches, as a box."""
-
-    kind: Literal["sheet", "area"]
-    box: Box
-
-
-class Scene(BaseModel):
-    """All that the layout view shows."""
-
-    bounds: Box
-    blank: list[str]
-    blank_bounds: Box
-    frames: list[SceneFrame]
-    guides: list[SceneGuide]
-    letterings: list[SceneLettering]
-    dimensions: list[Dimension]
-    grips: list[Grip]
-    measure: SceneMeasure | None
-    strip: SceneStrip | None
-    findings: list[Finding]
-
+from ulvent.web.shown import (
+    Box,
+    NamedPlace,
+    Scene,
+    SceneFrame,
+    SceneGaps,
+    SceneGuide,
+    SceneLast,
+    SceneLettering,
+    SceneMeasure,
+    SceneStrip,
+    SceneTicks,
+    StripLine,
+)
 
 STANDS_OUT = 0.1
 """A gap stands out when its share differs from the middle one by more than this."""
@@ -407,19 +215,55 @@ def _matrices_down(matrices: NDArray[np.float64]) -> list[float]:
 
 
 def _band(setting: Setting) -> str:
-    """The band between the feet and the heads of the capitals, a little longer than the words."""
+    """The bands that the words take up, a little longer than they are, as path data."""
     if not setting.clusters:
         return ""
-    high = setting.capital
-    margin = 0.15 * high
-    rings: list[str] = []
-    for begin, end in setting.stretches:
-        steps = max(5, min(49, 1 + int((end - begin) / (0.3 * high))))
-        frames = setting.baseline.frames(np.linspace(begin - margin, end + margin, steps))
-        top = frames.points + frames.normals * high
-        ring = np.concatenate([frames.points, top[::-1]])
-        rings.append("M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in ring.tolist()) + "Z")
-    return "".join(rings)
+    if setting.stances.on_baseline:
+        rings = [_along_baseline(setting, *stretch) for stretch in setting.stretches]
+    else:
+        rings = [_round_letters(setting, run) for run in np.unique(setting.runs).tolist()]
+    return "".join(
+        "M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in ring.tolist()) + "Z" for ring in rings
+    )
+
+
+def _along_baseline(setting: Setting, begin: float, end: float) -> NDArray[np.float64]:
+    """From the feet to the heads of the capitals; letters that grow take their band along."""
+    margin = 0.15 * setting.capital
+    steps = max(5, min(49, 1 + int((end - begin) / (0.3 * setting.capital))))
+    stations = np.linspace(begin - margin, end + margin, steps)
+    frames = setting.baseline.frames(stations)
+    mine = (setting.middles >= begin) & (setting.middles <= end)
+    scales = np.full(steps, setting.scale)
+    if setting.lettering.end_height is not None or setting.lettering.with_guide:
+        scales = np.interp(stations, setting.middles[mine], setting.scales[mine])
+    heads = scales * setting.face.metrics.cap_height
+    top = frames.points + frames.normals * heads[:, None]
+    return np.concatenate([frames.points, top[::-1]])
+
+
+def _round_letters(setting: Setting, run: int) -> NDArray[np.float64]:
+    """From the first letter of a run to its last, as they stand."""
+    mine = np.flatnonzero(setting.runs == run)
+    stances = setting.stances
+    asides = stances.rights[mine] * (setting.widths[mine] / 2.0)[:, None]
+    feet = stances.feet[mine]
+    heads = (
+        feet + stances.ups[mine] * (setting.scales[mine] * setting.face.metrics.cap_height)[:, None]
+    )
+    if setting.lettering.dial is None:
+        return np.concatenate(
+            [feet - asides, heads - asides, (heads + asides)[::-1], (feet + asides)[::-1]]
+        )
+    first, last = 0, len(mine) - 1
+    return np.stack(
+        [
+            feet[first] - asides[first],
+            feet[last] + asides[last],
+            heads[last] + asides[last],
+            heads[first] - asides[first],
+        ]
+    )
 
 
 def _down(box: Box) -> Box:

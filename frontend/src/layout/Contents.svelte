@@ -18,8 +18,19 @@
     editor.piece.letterings.filter((one) => one.guide === guide.id);
   const isChosen = (kind: Chosen['kind'], id = '') =>
     chosen?.kind === kind && (chosen.kind === 'blank' || chosen.id === id);
+  /** What a lettering says: its words, or the labels of its dial. */
+  function saidBy(lettering: Lettering): string {
+    if (!lettering.dial) return lettering.text.replace(/\n/g, ' ').trim();
+    const found = editor.around?.letterings.find((one) => one.id === lettering.id);
+    return Object.values(found?.label_texts ?? {}).slice(0, 8).join(' ');
+  }
+
+  /** What a lettering without words is. */
+  const wordless = (lettering: Lettering) =>
+    lettering.dial ? 'a dial' : lettering.repeat?.separator ? `a ring of ${lettering.repeat.separator.kind}s` : 'no words yet';
+
   const sample = (lettering: Lettering) =>
-    `/api/faces/${encodeURIComponent(lettering.face)}/words?text=${encodeURIComponent(lettering.text)}`;
+    `/api/faces/${encodeURIComponent(lettering.face)}/words?text=${encodeURIComponent(saidBy(lettering))}`;
 
   /** A guide's own outline, as large as its picture. */
   function picture(guide: Guide): { box: string; path: string } | undefined {
@@ -139,13 +150,13 @@
               class="lettering"
               class:on={isChosen('lettering', lettering.id)}
               aria-pressed={isChosen('lettering', lettering.id)}
-              aria-label={lettering.text || 'no words yet'}
+              aria-label={saidBy(lettering) || wordless(lettering)}
               onclick={() => editor.choose({ kind: 'lettering', id: lettering.id })}
             >
-              {#if lettering.text.trim()}
+              {#if saidBy(lettering)}
                 <span class="sample"><img src={sample(lettering)} alt="" /></span>
               {:else}
-                <em>no words yet</em>
+                <em>{wordless(lettering)}</em><br />
               {/if}
               <span>
                 {readingWords(guide, lettering.reading)} · {figure(lettering.height)} mm

@@ -84,16 +84,29 @@
   }
 </script>
 
-<Select
-  size="sm"
-  labelText="Labels"
-  selected={labels.kind}
-  on:update={(event) => sequence(String(event.detail))}
->
-  {#each SEQUENCES as one (one.value)}
-    <SelectItem value={one.value} text={one.label} />
-  {/each}
-</Select>
+<div class="pair">
+  <Select
+    size="sm"
+    labelText="Labels"
+    selected={labels.kind}
+    on:update={(event) => sequence(String(event.detail))}
+  >
+    {#each SEQUENCES as one (one.value)}
+      <SelectItem value={one.value} text={one.label} />
+    {/each}
+  </Select>
+  {#if !dial.places?.length}
+    <LengthField
+      label="Guide divided into"
+      unit="parts"
+      value={dial.divisions ?? null}
+      empty="by labels"
+      problem={problem('divisions')}
+      onset={(divisions) => change({ divisions: Math.round(divisions) })}
+      onclear={() => change({ divisions: null })}
+    />
+  {/if}
+</div>
 {#if counts}
   <div class="three">
     <LengthField label="From" unit="" value={labels.first as number} onset={(first) => setLabels({ first })} />
@@ -101,7 +114,7 @@
       label="to"
       unit=""
       value={(labels.last as number | null) ?? null}
-      empty="all round"
+      empty="all"
       problem={problem('labels.last')}
       onset={(last) => setLabels({ last })}
       onclear={() => setLabels({ last: null })}
@@ -136,17 +149,6 @@
     value={table ?? listed}
     on:input={(event) => (table = (event.target as HTMLTextAreaElement).value)}
     on:blur={paste}
-  />
-{/if}
-{#if !dial.places?.length}
-  <LengthField
-    label="The guide divided into"
-    unit="parts"
-    value={dial.divisions ?? null}
-    empty="as many as labels"
-    problem={problem('divisions')}
-    onset={(divisions) => change({ divisions: Math.round(divisions) })}
-    onclear={() => change({ divisions: null })}
   />
 {/if}
 <Choice label="Each label stands" options={STANDS} value={dial.stand ?? 'on-guide'} onset={(stand) => change({ stand })} />
@@ -230,6 +232,12 @@
 <p>Click a label on the drawing to change that one alone.</p>
 
 <style>
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 12px;
+  }
+
   .three {
     display: grid;
     grid-template-columns: 1fr 1fr 1fr;

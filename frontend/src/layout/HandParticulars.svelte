@@ -22,7 +22,7 @@
     { field: 'across', label: 'Moved up', unit: 'mm', shownAs: 1, usual: 0 },
     { field: 'turn', label: 'Turned', unit: '°', shownAs: 1, usual: 0 },
     { field: 'size', label: 'Size', unit: '%', shownAs: 100, usual: 1 },
-    { field: 'gap', label: 'Gap after it opened by', unit: 'mm', shownAs: 1, usual: 0 },
+    { field: 'gap', label: 'Gap opened by', unit: 'mm', shownAs: 1, usual: 0 },
   ] as const;
 
   const set = (field: string, value: number) =>

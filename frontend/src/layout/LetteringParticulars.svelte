@@ -31,7 +31,7 @@
   {:else}
     <Choice
       label="Shown here"
-      quiet
+      tabs
       options={PAGES}
       value={editor.page}
       onset={(page) => (editor.page = page)}

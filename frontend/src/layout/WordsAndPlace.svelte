@@ -28,13 +28,12 @@
 
   /** What `at` is counted from. */
   const FROM = [
-    { value: 'mm', label: 'station, mm' },
-    { value: 'share', label: 'share of the length' },
-    { value: 'start', label: 'from the start' },
-    { value: 'middle', label: 'from the middle' },
-    { value: 'end', label: 'from the end' },
-    { value: 'top', label: 'from the top' },
-    { value: 'bottom', label: 'from the bottom' },
+    { value: 'mm', label: 'mm' },
+    { value: 'share', label: '%' },
+    { value: 'middle', label: 'off middle' },
+    { value: 'end', label: 'off end' },
+    { value: 'top', label: 'off top' },
+    { value: 'bottom', label: 'off bottom' },
   ] as const;
 
   /** The named place that the lettering stands at, where it stands at one. */
@@ -121,7 +120,9 @@
 </div>
 <div class="pair">
   <LengthField
-    label={`Its ${ALIGN.find((one) => one.value === lettering.align)?.label} at`}
+    label={lettering.dial
+      ? 'First label at'
+      : `Its ${ALIGN.find((one) => one.value === lettering.align)?.label} at`}
     unit={shares ? '%' : 'mm'}
     shownAs={shares ? 100 : 1}
     value={lettering.at ?? 0}

@@ -3,18 +3,18 @@
     label: string;
     options: readonly { value: Value; label: string }[];
     value: Value;
-    /** Without its label in sight. */
-    quiet?: boolean;
+    /** Shown as the tabs of a page, without its label in sight. */
+    tabs?: boolean;
     onset: (value: Value) => void;
   }
 
-  let { label, options, value, quiet = false, onset }: Props = $props();
+  let { label, options, value, tabs = false, onset }: Props = $props();
   const name = $props.id();
 </script>
 
 <fieldset>
-  <legend class:visually-hidden={quiet}>{label}</legend>
-  <div class="row">
+  <legend class:visually-hidden={tabs}>{label}</legend>
+  <div class="row" class:tabs>
     {#each options as option (option.value)}
       <label class:on={option.value === value}>
         <input
@@ -68,6 +68,23 @@
   label.on {
     background: var(--ink);
     color: var(--sheet);
+  }
+
+  .tabs,
+  .tabs label {
+    border: 0;
+    background: none;
+  }
+
+  .tabs {
+    border-bottom: 1px solid var(--line);
+  }
+
+  .tabs label.on {
+    box-shadow: inset 0 -2px var(--verdigris);
+    background: none;
+    color: var(--ink);
+    font-weight: 600;
   }
 
   input {

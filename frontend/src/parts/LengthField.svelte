@@ -84,7 +84,7 @@
     on:blur={() => void set()}
     autocomplete="off"
   />
-  {#if !wrong && !problem}
+  {#if !wrong && !problem && (value !== null || typed)}
     <span class="unit" aria-hidden="true">{unit}</span>
   {/if}
 </div>

@@ -1,12 +1,12 @@
 """Setting: lettering on a curve."""
 
+from ulvent.core.setting.arrange import guide_station
 from ulvent.core.setting.bends import TightStretch, tight_stretches
 from ulvent.core.setting.corners import letter_corners
 from ulvent.core.setting.gaps import Gaps
 from ulvent.core.setting.lines import (
     USUAL_PITCH,
     Standing,
-    guide_station,
     set_lettering,
 )
 from ulvent.core.setting.setting import Setting, baseline_curve

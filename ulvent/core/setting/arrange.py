@@ -8,11 +8,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves import Parallel
+from ulvent.core.curves import Curve, Parallel
 from ulvent.core.faces import Face
-from ulvent.core.lettering import Lettering, Repeat
+from ulvent.core.guides import place_share
+from ulvent.core.lettering import MOST_REPEATS, Lettering, Repeat
 from ulvent.core.setting.gaps import measure_gaps
 from ulvent.core.setting.words import Words, scale_of
+from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
 
@@ -22,6 +24,21 @@ SHARE_BEFORE = {"start": 0.0, "centre": 0.5, "end": 1.0}
 _EQUAL = 1e-8
 """Joints are made equal until they differ by no more than this, mm."""
 _MOST_ROUNDS = 24
+
+
+def reading_station(lettering: Lettering, guide: Curve) -> float:
+    """Where the lettering is held, as a station of the guide in reading direction."""
+    at = guide_station(lettering, guide)
+    return at if lettering.reading == "along" else guide.length - at
+
+
+def guide_station(lettering: Lettering, guide: Curve) -> float:
+    """Where the lettering is held, as a station of the guide, mm."""
+    if lettering.at_in == "mm":
+        return lettering.at
+    if lettering.at_in == "share":
+        return lettering.at * guide.length
+    return place_share(guide, lettering.at_in) * guide.length + lettering.at
 
 
 @dataclass(frozen=True, eq=False)
@@ -81,7 +98,9 @@ def round_and_round(
     between = separator.length if separator else 0.0
     per_unit = 2 if separator else 1
     step = unit.length + between + per_unit * usual
-    times = _times(repeat, length, step, usual if closed else 0.0)
+    # On an open baseline nothing follows the last one.
+    room = length if closed else length + step - unit.length
+    times = _times(repeat, length, room, step)
     if repeat.gap is None and repeat.pitch is not None and not closed:
         begins = [anchor + index * repeat.pitch for index in range(times)]
         return Row([unit] * times, begins, (times - 1) * repeat.pitch + unit.length)
@@ -102,13 +121,14 @@ def round_and_round(
     return _evened(row, face, baseline, joints)
 
 
-def _times(repeat: Repeat, length: float, step: float, spare: float) -> int:
+def _times(repeat: Repeat, length: float, room: float, step: float) -> int:
+    """How often: as asked, by the pitch, or as there is `room` for."""
     if repeat.times is not None:
         return repeat.times
     if repeat.pitch is not None:
-        return max(1, min(round(length / repeat.pitch), 1000))
-    room = (length + spare * 0.0 + 1e-9) / step if step > 0.0 else 1.0
-    return max(1, min(math.floor(room), 1000))
+        return max(1, min(round(length / repeat.pitch), MOST_REPEATS))
+    fitting = (room + JOINT) / step if step > 0.0 else 1.0
+    return max(1, min(math.floor(fitting), MOST_REPEATS))
 
 
 def _evened(row: Row, face: Face, baseline: Parallel, joints: int) -> Row:
