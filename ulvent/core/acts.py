@@ -12,7 +12,7 @@ import numpy as np
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from ulvent.core.curves.freehand import fitted_nodes
-from ulvent.core.errors import FaceError, FieldProblem, PieceError
+from ulvent.core.errors import FaceError, wrong_field
 from ulvent.core.grips import pulled
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.frame import to_recipe
@@ -206,9 +206,9 @@ def perform(act: Act, piece: Piece, face_named: FaceNamed) -> Piece:
     except ValidationError as error:
         field = "lettering" if isinstance(act, LetteringAct) else "guide"
         reason = error.errors()[0]["msg"]
-        raise _wrong(field, f"this would make what a piece may not hold: {reason}") from error
+        raise wrong_field(field, f"this would make what a piece may not hold: {reason}") from error
     except FaceError as error:
-        raise _wrong("face", str(error)) from error
+        raise wrong_field("face", str(error)) from error
 
 
 def _performed(act: _GuideAct, piece: Piece) -> Piece:
@@ -221,7 +221,7 @@ def _performed(act: _GuideAct, piece: Piece) -> Piece:
         return _with_guides(piece, [*piece.guides, _new_drawn(act)])
     guide = next((one for one in piece.guides if one.id == act.guide), None)
     if guide is None:
-        raise _wrong("guide", f"there is no guide “{act.guide}”")
+        raise wrong_field("guide", f"there is no guide “{act.guide}”")
     if isinstance(act, RemoveGuide):
         return _without_guide(piece, guide)
     if isinstance(act, Join):
@@ -246,7 +246,7 @@ def _changed(act: _GuideAct, guide: AnyGuide, piece: Piece) -> list[AnyGuide]:
     if isinstance(act, PlaceNode) and isinstance(guide, ArcThroughGuide):
         points = [*guide.points]
         if act.index >= len(points):
-            raise _wrong("index", "there is no such point")
+            raise wrong_field("index", "there is no such point")
         points[act.index] = to_recipe(guide, act.at)
         return [guide.model_copy(update={"points": tuple(points)})]
     return _redrawn(act, _drawn(guide), piece)
@@ -260,7 +260,7 @@ def _redrawn(act: _GuideAct, drawn: DrawnGuide, piece: Piece) -> list[AnyGuide]:
         return [closed_up(drawn)]
     assert isinstance(act, PlaceNode | RemoveNode | SetJoint | SplitAt)
     if act.index >= len(drawn.nodes):
-        raise _wrong("index", "there is no such point")
+        raise wrong_field("index", "there is no such point")
     if isinstance(act, PlaceNode):
         return [with_node(drawn, act.index, at=to_recipe(drawn, act.at))]
     if isinstance(act, RemoveNode):
@@ -339,9 +339,5 @@ def _with_guides(piece: Piece, guides: list[AnyGuide]) -> Piece:
 
 def _drawn(guide: AnyGuide | None) -> DrawnGuide:
     if not isinstance(guide, DrawnGuide):
-        raise _wrong("guide", "only a drawn guide has points; make it a drawn one first")
+        raise wrong_field("guide", "only a drawn guide has points; make it a drawn one first")
     return guide
-
-
-def _wrong(field: str, reason: str) -> PieceError:
-    return PieceError([FieldProblem(field, reason)])

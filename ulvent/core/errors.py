@@ -42,3 +42,12 @@ class PieceError(UlventError):
     def __init__(self, problems: list[FieldProblem]) -> None:
         self.problems = problems
         super().__init__("; ".join(str(problem) for problem in problems))
+
+    def within(self, place: str) -> list[FieldProblem]:
+        """The problems of a part, as those of the whole that has it at `place`."""
+        return [FieldProblem(f"{place}.{one.field}", one.reason) for one in self.problems]
+
+
+def wrong_field(field: str, reason: str) -> PieceError:
+    """One wrong field."""
+    return PieceError([FieldProblem(field, reason)])

@@ -116,6 +116,8 @@ def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
             stands[lettering.id] = standing, face
             field = "standoff"
             settings.extend(set_lettering(lettering, standing, face))
+        except PieceError as error:
+            problems.extend(error.within(f"letterings[{index}]"))
         except (FaceError, CurveError) as error:
             problems.append(FieldProblem(f"letterings[{index}].{field}", str(error)))
     if problems:

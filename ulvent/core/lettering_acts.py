@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ulvent.core.by_hand import changed_letters, nudged, put_back
 from ulvent.core.curves import Curve
-from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.errors import wrong_field
 from ulvent.core.guides import guide_curves
 from ulvent.core.layout import FaceNamed, standing_of
 from ulvent.core.lettering import Lettering, Nudge, Place, PlaceKind
@@ -178,7 +178,7 @@ def _done(
         return turned_over(lettering, curve, face)
     other = _lettering(piece, act.other)
     if other.guide != lettering.guide:
-        raise _wrong("other", "stands on another guide")
+        raise wrong_field("other", "stands on another guide")
     return matched_to(lettering, face, other, face_named(other.face), curve)
 
 
@@ -205,21 +205,17 @@ def _pulled(
             letters = _known(lettering, act.letters)
             change = nudged(along=round(along, 3), across=round(across, 3))
             return changed_letters(lettering, letters, change)
-    raise _wrong("letters", "none of these letters stands on the drawing")
+    raise wrong_field("letters", "none of these letters stands on the drawing")
 
 
 def _known(lettering: Lettering, letters: tuple[int, ...]) -> tuple[int, ...]:
     if any(letter >= len(lettering.text) for letter in letters):
-        raise _wrong("letters", "there is no such letter")
+        raise wrong_field("letters", "there is no such letter")
     return letters
 
 
 def _lettering(piece: Piece, lettering_id: str) -> Lettering:
     found = next((one for one in piece.letterings if one.id == lettering_id), None)
     if found is None:
-        raise _wrong("lettering", f"there is no lettering “{lettering_id}”")
+        raise wrong_field("lettering", f"there is no lettering “{lettering_id}”")
     return found
-
-
-def _wrong(field: str, reason: str) -> PieceError:
-    return PieceError([FieldProblem(field, reason)])

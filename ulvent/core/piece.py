@@ -158,6 +158,9 @@ def _problem(detail: dict[str, Any]) -> FieldProblem:
         place.append("kind")
     if kind == "union_tag_not_found":
         reason = "is missing"
+    elif "[key]" in place:
+        place.remove("[key]")
+        reason = "is not a tag of four characters"
     elif kind == "string_pattern_mismatch":
         reason = "must start with a letter and hold only letters, digits, - and _, at most 64"
     elif kind in _REASONS:

@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import re
 
-from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.errors import wrong_field
 from ulvent.core.lettering import LONGEST_LABEL, MOST_LABELS, Dial, Lettering, Names
 
 _LINE = re.compile(r"^\s*([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(°|mm)?(?:\s*[\t;]\s*|\s+|$)(.*)$")
@@ -28,12 +28,12 @@ def pasted_labels(lettering: Lettering, table: str) -> Lettering:
     """
     dial = lettering.dial
     if dial is None:
-        raise PieceError([FieldProblem("dial", "is missing: this lettering is no dial")])
+        raise wrong_field("dial", "is missing: this lettering is no dial")
     lines = [line for line in table.splitlines() if line.strip()]
     if not lines:
-        raise PieceError([FieldProblem("table", "is empty")])
+        raise wrong_field("table", "is empty")
     if len(lines) > MOST_LABELS:
-        raise PieceError([FieldProblem("table", f"has {len(lines)} lines; at most {MOST_LABELS}")])
+        raise wrong_field("table", f"has {len(lines)} lines; at most {MOST_LABELS}")
     rows = [_LINE.match(line) for line in lines]
     placed = [row is not None for row in rows]
     if not any(placed):
@@ -43,13 +43,13 @@ def pasted_labels(lettering: Lettering, table: str) -> Lettering:
     units: set[str] = set()
     for number, row in enumerate(rows, start=1):
         if row is None:
-            raise _wrong(number, "has no place before its words")
+            raise wrong_field(f"table line {number}", "has no place before its words")
         figure, unit, text = row.groups()
         places.append(float(figure.replace(",", ".")))
         words.append(text.strip() or figure)
         units.add(unit or "")
     if {"°", "mm"} <= units:
-        raise PieceError([FieldProblem("table", "has places in degrees and in mm")])
+        raise wrong_field("table", "has places in degrees and in mm")
     return _with(lettering, dial, tuple(words), tuple(places), "mm" if "mm" in units else "degrees")
 
 
@@ -58,7 +58,7 @@ def _with(
 ) -> Lettering:
     for number, text in enumerate(words, start=1):
         if len(text) > LONGEST_LABEL:
-            raise _wrong(number, f"has more than {LONGEST_LABEL} characters")
+            raise wrong_field(f"table line {number}", f"has more than {LONGEST_LABEL} characters")
     changed = dial.model_copy(
         update={
             "labels": Names(kind="list", words=words),
@@ -69,7 +69,3 @@ def _with(
         }
     )
     return lettering.model_copy(update={"dial": changed})
-
-
-def _wrong(line: int, reason: str) -> PieceError:
-    return PieceError([FieldProblem(f"table line {line}", reason)])

@@ -15,9 +15,7 @@
   let { editor, lettering, dial, set }: Props = $props();
 
   const change = (changed: Partial<Dial>) => set({ dial: { ...dial, ...changed } });
-  const problem = (field: string) =>
-    editor.problem('letterings', lettering.id, `dial.${field}`) ||
-    (field === 'places' ? editor.problem('letterings', lettering.id, 'standoff') : '');
+  const problem = (field: string) => editor.problem('letterings', lettering.id, `dial.${field}`);
 
   const SEQUENCES = [
     { value: 'figures', label: '1 2 3' },
@@ -146,6 +144,8 @@
   <TextArea
     labelText="One label a line, its angle or station before it if you like"
     rows={4}
+    invalid={Boolean(problem('places'))}
+    invalidText={problem('places')}
     value={table ?? listed}
     on:input={(event) => (table = (event.target as HTMLTextAreaElement).value)}
     on:blur={paste}

@@ -118,7 +118,7 @@
       label={`${name}, ${least} to ${most}`}
       unit=""
       value={lettering.axes?.[tag] ?? usual}
-      problem={problem('face')}
+      problem={problem('axes')}
       onset={(value) => set({ axes: { ...lettering.axes, [tag]: value } })}
     />
   {/each}

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve
-from ulvent.core.errors import CurveError
+from ulvent.core.errors import wrong_field
 from ulvent.core.faces import Outline
 from ulvent.core.lettering import MOST_TICKS, Dial, Lettering, Tick
 from ulvent.core.setting.sequences import label_texts
@@ -69,7 +69,7 @@ def dial_ticks(dial: Dial, guide: Curve, first: float) -> TickLines:
         ends = majors
     spans = np.diff(ends)
     if (len(spans) + 1) * ticks.parts > MOST_TICKS:
-        raise CurveError(f"these would be more than {MOST_TICKS} ticks")
+        raise wrong_field("dial.ticks.parts", f"would make more than {MOST_TICKS} ticks")
     inner = (ends[:-1, None] + spans[:, None] * between).ravel()
     half_way = np.tile(np.abs(between - 0.5) < _SAME_BEND, len(spans))
     middle = ticks.middle or ticks.minor
@@ -130,7 +130,7 @@ def _radius(guide: Curve) -> float:
     bends = guide.bends[1]
     least, most = float(np.abs(bends).min()), float(np.abs(bends).max())
     if least <= 0.0 or most - least > _SAME_BEND * most or len(guide.corners.stations):
-        raise CurveError("places in degrees need a circle or an arc; give them in mm")
+        raise wrong_field("dial.places", "in degrees need a circle or an arc; give them in mm")
     return 1.0 / most
 
 

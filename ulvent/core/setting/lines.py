@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve, Parallel
-from ulvent.core.errors import CurveError
+from ulvent.core.errors import CurveError, FaceError, wrong_field
 from ulvent.core.faces import Face, MarkShape, Style, StyledFace, styled
 from ulvent.core.guides import outline_from_path_data
 from ulvent.core.lettering import Laps, Lettering, Mark, Nudge
@@ -42,6 +42,7 @@ USUAL_PITCH = 1.5
 MOST_LAPS = 200
 _MOST_GROWTH = 50.0
 """Words do not grow by more than e to this power; more is no lettering."""
+_RADII_TRIED = 200
 
 
 @dataclass(frozen=True)
@@ -65,11 +66,14 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
     Raises
     ------
     CurveError
-        Where the guide does not allow what is asked of it.
-    FaceError
-        Where the face has no such axis value.
+        Where the guide bends too tightly for the touch line and standoff.
+    PieceError
+        Where another field asks for what guide or face does not allow.
     """
-    face = styled(face, style_of(lettering))
+    try:
+        face = styled(face, style_of(lettering))
+    except FaceError as error:
+        raise wrong_field("axes", str(error)) from error
     nudges = nudges_on(lettering)
     if lettering.dial is not None:
         return (set_dial(lettering, lettering.dial, standing.guide, face),)
@@ -88,22 +92,26 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
 
 def style_of(lettering: Lettering) -> Style:
     """What a lettering asks of its face."""
-    marks = [lettering.repeat.separator if lettering.repeat else None, lettering.ends]
+    separator = lettering.repeat.separator if lettering.repeat else None
+    marks = [("repeat.separator", separator), ("ends", lettering.ends)]
     return Style(
         axes=tuple(sorted(lettering.axes.items())),
         features=tuple(sorted(lettering.features.items())),
         width=lettering.width,
         slant=lettering.slant,
         mirrored=lettering.mirrored,
-        marks=tuple(_shape(mark) for mark in marks if mark is not None),
+        marks=tuple(_shape(field, mark) for field, mark in marks if mark is not None),
     )
 
 
-def _shape(mark: Mark) -> MarkShape:
+def _shape(field: str, mark: Mark) -> MarkShape:
     outline: tuple[str, tuple[tuple[float, float], ...]] = ("", ())
     if mark.kind == "outline":
         assert mark.d is not None
-        outline = _outline_of(mark.d)
+        try:
+            outline = _outline_of(mark.d)
+        except CurveError as error:
+            raise wrong_field(f"{field}.d", str(error)) from error
     return MarkShape(mark.kind, mark.letter, outline, mark.size, mark.raised)
 
 
@@ -187,24 +195,40 @@ def _grown_with_guide(
     to r, so the words grow by the share g/r₀ a mm, with r₀ where they begin.
     """
     if standing.centre is None:
-        raise CurveError("letters grow with the guide only on a growing spiral")
+        raise wrong_field("with_guide", "needs a growing spiral")
     ends = baseline.points([0.0, baseline.length]) - np.array(standing.centre)
     inner, outer = np.hypot(*ends.T).tolist()
     gain = (outer - inner) / baseline.length
     held = inner + gain * anchor
-    share = SHARE_BEFORE[line.align]
-    low, high = 1e-6 * held, 1e3 * held
-    for _ in range(200):
-        # r₀ by halving: the words that begin there must be held at the anchor.
-        first = math.sqrt(low * high)
-        k = gain / first
-        too_fast = abs(k) * words.length > _MOST_GROWTH
-        length = math.inf if too_fast else growing(words, k).length
-        too_far = first + share * gain * length > held
-        low, high = (low, first) if too_far else (first, high)
-        if high - low <= JOINT * 1e-3:
-            break
-    return growing(words, gain / high)
+    first = _radius_at_begin(gain * words.length, held, SHARE_BEFORE[line.align])
+    if first is None or gain * words.length / first > _MOST_GROWTH:
+        raise wrong_field("with_guide", "words this long do not fit when they grow so fast")
+    return growing(words, gain / first)
+
+
+def _radius_at_begin(gained: float, held: float, share: float) -> float | None:
+    """r₀ of growing words that are held, by a share of their length, where r is `held`.
+
+    Words of unchanged length U grow to r₀·(e^(gU/r₀) − 1)/g, so with `gained` for gU
+
+        r₀ + share·r₀·(e^(gained/r₀) − 1) = held
+
+    Where r grows this has two solutions or none; the larger is the one that is meant.
+    """
+    if share == 0.0:
+        return held
+
+    def miss(first: float) -> float:
+        return float(first * (1.0 + share * np.expm1(gained / first)) - held)
+
+    farthest = held / _MOST_GROWTH if gained > 0.0 else held * _MOST_GROWTH
+    tried = np.geomspace(held, farthest, _RADII_TRIED).tolist()
+    for before, after in zip(tried, tried[1:], strict=False):
+        if miss(before) * miss(after) <= 0.0:
+            from scipy.optimize import brentq
+
+            return float(brentq(miss, before, after, xtol=JOINT * 1e-3))
+    return None
 
 
 # -------------------------------------------------------------------------- laps
