@@ -46,6 +46,9 @@ def main() -> None:
         told = json.dumps({"reason": str(error)})
     except MemoryError:
         told = json.dumps({"reason": "the file takes too much memory to draw"})
+    except Exception as error:  # noqa: BLE001
+        # This process is there to find out what a file does to its readers.
+        told = json.dumps({"reason": f"the file cannot be read ({type(error).__name__})"})
     sys.stdout.write(told)
 
 

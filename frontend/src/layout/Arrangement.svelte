@@ -145,7 +145,7 @@
     </div>
   {/each}
 {:else if way === 'once'}
-  <p>Words of several lines stand on lines parallel to the guide: press Enter among the words.</p>
+  <p>Words of several lines stand on lines parallel to the guide: press Shift and Enter among the words.</p>
 {/if}
 
 <style>

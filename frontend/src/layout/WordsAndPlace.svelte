@@ -59,6 +59,13 @@
     editor.pauseThenFinish();
   }
 
+  /** Enter ends the words; with Shift it begins another line. */
+  function enter(event: KeyboardEvent): void {
+    if (event.key !== 'Enter' || event.shiftKey) return;
+    event.preventDefault();
+    void editor.finish();
+  }
+
   function act(act: 'other-side' | 'turn-over'): void {
     editor.act({ act, lettering: lettering.id } as Act);
   }
@@ -74,6 +81,7 @@
     invalidText={problem('text')}
     on:input={type}
     on:blur={() => void editor.finish()}
+    on:keydown={enter}
   />
 {/if}
 <FacePicker {editor} {lettering} onset={(face) => set({ face })} />

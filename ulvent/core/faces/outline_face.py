@@ -43,6 +43,15 @@ class OutlineFace(Face):
 
     def __init__(self, data: bytes) -> None:
         self._table = table = _open(data)
+        try:
+            self._read(table, data)
+        except FaceError:
+            raise
+        except Exception as error:
+            # Tables that were not read on opening may be broken in any way.
+            raise _unreadable(error) from error
+
+    def _read(self, table: TTFont, data: bytes) -> None:
         self.name = (
             str(table["name"].getDebugName(4) or "unnamed") if "name" in table else "unnamed"
         )
@@ -210,8 +219,12 @@ def _open(data: bytes) -> TTFont:
         raise
     except Exception as error:
         # fontTools raises whatever its struct and table code meets in broken bytes.
-        raise FaceError(f"not a font file that can be read ({type(error).__name__})") from error
+        raise _unreadable(error) from error
     return table
+
+
+def _unreadable(error: Exception) -> FaceError:
+    return FaceError(f"not a font file that can be read ({type(error).__name__})")
 
 
 def _axes(table: TTFont) -> tuple[Axis, ...]:

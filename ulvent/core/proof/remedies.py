@@ -11,20 +11,16 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ulvent.core.layout import Layout
+from ulvent.core.guides import guide_curve
+from ulvent.core.layout import Layout, standing_of
 from ulvent.core.lettering import Lettering
-from ulvent.core.recipes import (
-    AnyGuide,
-    BetweenGuide,
-    CircleGuide,
-    LaidFlatGuide,
-    ParallelGuide,
-)
+from ulvent.core.recipes import AnyGuide, CircleGuide
 from ulvent.core.setting import USUAL_PITCH, Setting, set_lettering
 from ulvent.core.tolerances import JOINT
 
 _MOST_TRIALS = 10
-_LEAST_TIGHTER = 0.12
+_MOST_LARGER = 4.0
+_MOST_TIGHTER = 0.12
 """Letters are not pushed together by more than this share of a capital's height."""
 
 
@@ -101,7 +97,7 @@ def _tighter(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -
     if gaps < 1 or lettering.laps or lettering.dial:
         return None
     by = worst.overhang / gaps
-    if by > _LEAST_TIGHTER * worst.capital:
+    if by > _MOST_TIGHTER * worst.capital:
         return None
     by = math.ceil(by * 100.0) / 100.0
     label = f"tighter by {by:g} mm a gap"
@@ -156,27 +152,37 @@ def _another_lap(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...
 def _larger_guide(
     layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]
 ) -> Remedy | None:
-    """The guide longer by what is missing; only where nothing is made from it."""
+    """A guide as large as the words need; only where nothing is made from it."""
     recipe = layout.piece.guide(lettering.guide)
     leant_on = any(recipe.id in other.leans_on for other in layout.piece.guides)
-    if leant_on or isinstance(recipe, BetweenGuide | ParallelGuide | LaidFlatGuide):
+    if leant_on or recipe.leans_on:
         return None
-    worst = max(lines, key=lambda line: line.overhang)
-    factor = 1.0 + worst.overhang / (worst.length - worst.overhang) if worst.length else 1.0
-    return _longer(recipe, factor, worst)
+    face = layout.stands[lettering.id][1]
+    factor = 1.0
+    for _ in range(_MOST_TRIALS):
+        worst = max(lines, key=lambda line: line.overhang)
+        if worst.overhang <= JOINT:
+            break
+        labels = len(worst.stretches) if lettering.dial else 1
+        room = worst.baseline.length / labels
+        factor *= 1.0 + worst.overhang / room
+        field, size = _size(recipe, factor)
+        larger = recipe.model_copy(update={field: size})
+        standing = standing_of(larger, guide_curve(larger))
+        lines = set_lettering(lettering, standing, face)
+    else:
+        return None
+    if factor > _MOST_LARGER:
+        return None
+    words = {"scaled": "scaled by {}", "round": "{} mm round"}.get(field, field + " {} mm")
+    label = "larger guide: " + words.format(f"{size:g}")
+    return Remedy(label=label, of="guide", owner=recipe.id, changes={field: size})
 
 
-def _longer(recipe: AnyGuide, factor: float, worst: Setting) -> Remedy:
+def _size(recipe: AnyGuide, factor: float) -> tuple[str, float]:
+    """The field that makes a guide larger, and its value for a factor, rounded up."""
     if isinstance(recipe, CircleGuide):
-        # The baseline grows by as much as the guide does.
-        field = next(
-            name for name in ("diameter", "radius", "round") if getattr(recipe, name) is not None
-        )
-        per = {"diameter": math.pi, "radius": 2.0 * math.pi, "round": 1.0}[field]
-        size = getattr(recipe, field) + worst.overhang / per / recipe.scaled
-        size = math.ceil(size * 10.0) / 10.0
-        label = f"larger guide: {field if field != 'round' else 'length round'} {size:g} mm"
-        return Remedy(label=label, of="guide", owner=recipe.id, changes={field: size})
-    scaled = math.ceil(recipe.scaled * factor * 1000.0) / 1000.0
-    label = f"larger guide: {scaled / recipe.scaled:.3g} times"
-    return Remedy(label=label, of="guide", owner=recipe.id, changes={"scaled": scaled})
+        fields = ("diameter", "radius", "round")
+        field = next(name for name in fields if getattr(recipe, name) is not None)
+        return field, math.ceil(getattr(recipe, field) * factor * 10.0 - 1e-6) / 10.0
+    return "scaled", math.ceil(recipe.scaled * factor * 1000.0 - 1e-6) / 1000.0

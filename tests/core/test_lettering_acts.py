@@ -1,0 +1,184 @@
+"""What is done to letterings by hand, and what mends those that have no room."""
+
+from __future__ import annotations
+
+import unittest
+from typing import Any
+
+import numpy as np
+
+from tests.core.setting_help import LINE, RING, laid_out
+from tests.core.test_acts import done
+from ulvent.core.errors import PieceError
+from ulvent.core.layout import Layout, lay_out
+from ulvent.core.lettering import Lettering
+from ulvent.core.piece import Piece, parse_piece
+from ulvent.core.proof import prove
+from ulvent.typecase import catalogue, shipped_face
+
+
+def piece(guide: dict[str, Any] = RING, **changes: Any) -> Piece:
+    return laid_out(guide, **changes).piece
+
+
+def acted(before: Piece, act: str, **fields: Any) -> Lettering:
+    return done(before, act=act, lettering="x", **fields).letterings[0]
+
+
+def laid(lettering: Lettering, before: Piece) -> Layout:
+    return lay_out(before.model_copy(update={"letterings": (lettering,)}), shipped_face)
+
+
+class Letters(unittest.TestCase):
+    def test_nudges_add_up_and_are_put_back(self) -> None:
+        before = piece()
+        once = acted(before, "nudge", letters=[1, 3], along=0.1, size=1.1)
+        again = before.model_copy(update={"letterings": (once,)})
+        twice = acted(again, "nudge", letters=[3], along=0.2, turn=-2, size=1.1)
+        found = {nudge.letter: nudge for nudge in twice.hand}
+        self.assertEqual((found[1].along, found[1].size), (0.1, 1.1))
+        self.assertAlmostEqual(found[3].along, 0.3)
+        self.assertAlmostEqual(found[3].size, 1.21)
+        self.assertEqual(found[3].turn, -2)
+        after = before.model_copy(update={"letterings": (twice,)})
+        self.assertEqual([n.letter for n in acted(after, "put-back", letters=[1]).hand], [3])
+        self.assertEqual(acted(after, "put-back"), before.letterings[0])
+
+    def test_a_typed_figure_is_what_is_typed(self) -> None:
+        before = piece(hand=[{"letter": 0, "turn": 5}], hand_words="QUILLMERE")
+        found = acted(before, "set-nudge", letters=[0, 1], gap=0.7).hand
+        self.assertEqual([(n.letter, n.turn, n.gap) for n in found], [(0, 5, 0.7), (1, 0, 0.7)])
+        back = acted(before, "set-nudge", letters=[0], turn=0)
+        self.assertEqual((back.hand, back.hand_words), ((), ""))
+
+    def test_what_is_kept_is_on_the_words_as_they_are_now(self) -> None:
+        before = piece(text="THE MERE", hand=[{"letter": 5, "turn": 5}], hand_words="QUILLMERE")
+        after = acted(before, "nudge", letters=[0], along=1)
+        self.assertEqual(after.hand_words, "THE MERE")
+        # The M has moved from the sixth place to the fifth.
+        self.assertEqual([(n.letter, n.turn) for n in after.hand], [(0, 0), (4, 5)])
+
+    def test_letters_follow_the_pointer(self) -> None:
+        before = piece(LINE, at=100)
+        plain = laid(before.letterings[0], before).settings[0].stances.feet
+        moved = acted(before, "pull-letters", letters=[2, 4], start=(0, 0), end=(3, -2))
+        apart = laid(moved, before).settings[0].stances.feet - plain
+        expected = np.zeros((9, 2))
+        expected[[2, 4]] = (3, -2)
+        np.testing.assert_allclose(apart, expected, atol=1e-9)
+
+    def test_letters_that_are_not_there_are_refused(self) -> None:
+        for act, fields in (("nudge", {"letters": [9]}), ("set-nudge", {"letters": [400]})):
+            with self.assertRaisesRegex(PieceError, "no such letter"):
+                acted(piece(), act, **fields)
+        with self.assertRaisesRegex(PieceError, "may not hold"):
+            acted(piece(), "nudge", letters=[1], along=5000)
+
+
+class Sides(unittest.TestCase):
+    """A band is where capitals stand; these acts move it as a maker expects."""
+
+    def radii(self, lettering: Lettering, before: Piece) -> tuple[float, float]:
+        setting = laid(lettering, before).settings[0]
+        feet = np.hypot(*setting.stances.feet.T)
+        heads = np.hypot(*(setting.stances.feet + setting.stances.ups * setting.capital).T)
+        return float(np.median(feet)), float(np.median(heads))
+
+    def test_other_side_keeps_the_words_readable_and_as_far_off(self) -> None:
+        before = piece(standoff=3, at_in="top", align="centre")
+        after = acted(before, "other-side")
+        self.assertEqual(after.reading, "along")
+        np.testing.assert_allclose(self.radii(after, before), (85, 97), atol=1e-6)
+        back = done(before.model_copy(update={"letterings": (after,)}), act="other-side",
+                    lettering="x").letterings[0]  # fmt: skip
+        np.testing.assert_allclose(self.radii(back, before), (103, 115), atol=1e-6)
+
+    def test_turned_over_words_stand_in_the_same_place_head_down(self) -> None:
+        before = piece(standoff=3, at_in="top", align="centre")
+        after = acted(before, "turn-over")
+        np.testing.assert_allclose(self.radii(after, before), (115, 103), atol=1e-6)
+        middle = laid(after, before).settings[0]
+        self.assertAlmostEqual(abs(float(np.median(middle.angles))), 180, delta=20)
+
+    def test_matched_bands_lie_between_the_same_two_circles_upright(self) -> None:
+        upper = {"id": "up", "guide": "g", "text": "ORCHARD", "face": "lato-bold", "height": 14,
+                 "touch": "middle", "standoff": 2, "at_in": "top", "align": "centre"}  # fmt: skip
+        lower = {**upper, "id": "x", "face": "eb-garamond", "height": 9, "at_in": "bottom",
+                 "measured": "x-height"}  # fmt: skip
+        before = parse_piece(
+            {"ulvent": 1, "guides": [{"id": "g", **RING}], "letterings": [upper, lower]}
+        )
+        after = done(before, act="match-band", lettering="x", other="up")
+        up, down = lay_out(after, shipped_face).settings
+        feet = np.hypot(*up.stances.feet.T), np.hypot(*down.stances.feet.T)
+        np.testing.assert_allclose(feet[0] + up.capital, feet[1].mean(), atol=1e-5)
+        np.testing.assert_allclose(feet[1] - down.capital, feet[0].mean(), atol=1e-5)
+        for setting in (up, down):
+            self.assertLess(np.abs(setting.angles).max(), 60)
+
+    def test_a_place_kept_in_another_way_is_the_same_place(self) -> None:
+        before = piece({"kind": "arch", "chord": 200, "rise": 40}, at=50)
+        feet = laid(before.letterings[0], before).settings[0].stances.feet
+        for at_in in ("share", "start", "middle", "end", "top", "mm"):
+            after = acted(before, "keep-place-as", at_in=at_in)
+            self.assertEqual(after.at_in, at_in)
+            now = laid(after, before).settings[0].stances.feet
+            np.testing.assert_allclose(now, feet, atol=2e-3)
+
+
+class Remedies(unittest.TestCase):
+    """Every remedy that is offered mends the finding it is offered for."""
+
+    CASES = (
+        ("too long for its arc", {"kind": "arch", "chord": 100, "rise": 20},
+         {"text": "QUILLMERE ORCHARD", "at_in": "middle", "align": "centre"}),
+        ("a little too long", {"kind": "line", "length": 92}, {}),
+        ("short enough, but off the end", {"kind": "line", "length": 200}, {"at": 150}),
+        ("against, off the end", {"kind": "line", "length": 200}, {"at": 20, "reading": "against"}),
+        ("more than a lap", {"kind": "circle", "diameter": 60}, {"text": "QUILLMERE ORCHARD FAIR",
+                                                               "tracking": 0.5}),
+        ("too many repeats", RING, {"text": "HONEY", "repeat": {"times": 16}}),
+        ("a crowded dial", RING, {"text": "", "height": 14, "dial": {"labels":
+                                  {"kind": "months", "short": False}}}),
+        ("letters that grow", {"kind": "line", "length": 150}, {"end_height": 30}),
+        ("letters that hang", {"kind": "circle", "radius": 20}, {"touch": "capital",
+                                                                "text": "QUILLMERE FAIR"}),
+        ("several lines", {"kind": "line", "length": 90}, {"text": "QUILLMERE\nORCHARD FAIR",
+                                                           "lines": [{}, {"height": 10}]}),
+    )  # fmt: skip
+
+    def test_each_mends(self) -> None:
+        offered: set[str] = set()
+        for name, guide, changes in self.CASES:
+            layout = laid_out(guide, **changes)
+            (finding,) = (one for one in prove(layout) if one.kind == "overflow")
+            self.assertTrue(finding.remedies, name)
+            for remedy in finding.remedies:
+                with self.subTest(f"{name}: {remedy.label}"):
+                    document = layout.piece.model_dump(mode="json")
+                    part = document["guides" if remedy.of == "guide" else "letterings"][0]
+                    part.update(remedy.changes)
+                    after = prove(lay_out(parse_piece(document), shipped_face))
+                    self.assertNotIn("overflow", [one.kind for one in after])
+                offered.add(remedy.label.split(" ")[0].rstrip(":"))
+        self.assertEqual(offered, {"slide", "tighter", "smaller", "go", "larger"})
+
+    def test_smaller_is_as_large_as_fits(self) -> None:
+        layout = laid_out({"kind": "line", "length": 80})
+        (finding,) = prove(layout)
+        smaller = next(one for one in finding.remedies if one.label.startswith("smaller"))
+        height = smaller.changes["height"]
+        self.assertLess(laid_out({"kind": "line", "length": 80}, height=height + 0.11)
+                        .settings[0].room, 0)  # fmt: skip
+
+    def test_missing_letters_come_with_the_faces_that_have_them(self) -> None:
+        layout = laid_out(LINE, text="בוסתן", face="lato-bold")
+        faces = [(face_id, shipped_face(face_id)) for face_id in catalogue()]
+        (finding,) = prove(layout, lambda: faces)
+        self.assertEqual([one.changes for one in finding.remedies],
+                         [{"face": "frank-ruhl-libre-medium"}])  # fmt: skip
+
+    def test_features_that_the_face_has_not_are_a_hint(self) -> None:
+        (finding,) = prove(laid_out(LINE, features={"smcp": 1}, axes={"wght": 400}))
+        self.assertEqual((finding.kind, finding.severity), ("missing-feature", "hint"))
+        self.assertIn("smcp, wght", finding.message)
