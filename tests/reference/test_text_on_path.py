@@ -22,6 +22,7 @@ from ulvent.core.setting import Standing, set_lettering
 from ulvent.typecase import FONTS, catalogue, shipped_face
 
 FACES = ("lato-bold", "eb-garamond", "zilla-slab-semibold", "nunito-extrabold", "kaushan-script")
+RIGHT_TO_LEFT = ("frank-ruhl-libre-medium", "amiri")
 WORDS = "AVOWAL To Yard"
 SIZE = 1000.0
 SHARE_OF_LENGTH = 5e-5
@@ -33,13 +34,13 @@ JOINTS = [(0, 0), (9000, 3000), (15000, -2000), (24000, 1000)]
 HANDLES = [(3000, 4000), (2500, -1500), (2000, -1500), (3000, 3000)]
 
 MEASURE = """
-([family, size, words, path, offset]) => {
+([family, size, words, path, offset, style = '', anchor = 'start']) => {
   const ns = 'http://www.w3.org/2000/svg';
   const svg = document.createElementNS(ns, 'svg');
   svg.innerHTML = `<defs><path id="line" d="${path}"/></defs>
-    <text style="font-family:${family};font-size:${size}px;font-kerning:normal;white-space:pre"
-      text-rendering="geometricPrecision"><textPath href="#line" startOffset="${offset}"
-      >${words}</textPath></text>`;
+    <text style="font-family:${family};font-size:${size}px;font-kerning:normal;white-space:pre;
+      ${style}" text-anchor="${anchor}" text-rendering="geometricPrecision"><textPath href="#line"
+      startOffset="${offset}">${words}</textPath></text>`;
   document.body.replaceChildren(svg);
   const text = svg.querySelector('text');
   return [...words].map((_, index) => {
@@ -104,6 +105,49 @@ class TextOnPath(ChromiumTest):
                         self.assertTrue((np.abs(turned) <= allowed).all(), turned)
         self.assertGreater(worst, 0.0)
 
+    def test_anchors_and_letter_spacing(self) -> None:
+        """`text-anchor` holds words by start, middle or end; `letter-spacing` is our tracking."""
+        page = self.page()
+        self._load_faces(page)
+        guide, points = guides()["circle"]
+        offset = 0.5 * guide.length
+        for align, anchor in (("start", "start"), ("centre", "middle"), ("end", "end")):
+            for tracking in (0.0, 60.0):
+                with self.subTest(f"{anchor}, {tracking}"):
+                    # The browser spaces after the last letter too, and holds that as well.
+                    extra = tracking * {"start": 0.0, "centre": 0.5, "end": 1.0}[align]
+                    style = f"letter-spacing:{tracking}px;font-variant-ligatures:none"
+                    seen = page.evaluate(
+                        MEASURE, ["lato-bold", SIZE, "HAMMER", svg(points), offset, style, anchor]
+                    )
+                    wanted = self._lettering("lato-bold", "HAMMER", "along", offset - extra)
+                    held = wanted.model_copy(update={"align": align, "tracking": tracking})
+                    (ours,) = set_lettering(held, Standing(guide), shipped_face("lato-bold"))
+                    # Its letter is as wide as its spacing: their middles differ by half of it.
+                    middles = ours.baseline.frames(ours.middles + tracking / 2.0).points
+                    apart = np.hypot(*(np.array(seen)[:, :2] * (1, -1) - middles).T)
+                    self.assertLessEqual(apart.max() / guide.length, SHARE_OF_LENGTH)
+
+    def test_right_to_left_words_with_marks(self) -> None:
+        """Hebrew with points and Arabic, each letter by its place in the words."""
+        page = self.page()
+        self._load_faces(page)
+        guide, points = guides()["open arc"]
+        for face_id, words in (("frank-ruhl-libre-medium", "שָׁלוֹם"), ("amiri", "البستان")):
+            with self.subTest(face_id):
+                style = "font-variant-ligatures:normal"
+                args = [face_id, SIZE, words, svg(points), 0.5 * guide.length, style, "middle"]
+                seen = np.array(page.evaluate(MEASURE, args))
+                wanted = self._lettering(face_id, words, "along", 0.5 * guide.length)
+                held = wanted.model_copy(update={"align": "centre"})
+                (ours,) = set_lettering(held, Standing(guide), shipped_face(face_id))
+                for index, cluster in enumerate(ours.clusters):
+                    if len(cluster.text) > 1 and face_id == "amiri":
+                        continue  # the browser shares a ligature out among its characters
+                    point = seen[cluster.place, :2] * (1, -1)
+                    apart = np.hypot(*(point - ours.frames.points[index]))
+                    self.assertLessEqual(apart / guide.length, SHARE_OF_LENGTH, cluster.text)
+
     def test_letters_whose_middle_is_off_an_open_path_are_not_drawn(self) -> None:
         """Chromium answers (0, 0, 0) for those; we mark them as not drawn."""
         page = self.page()
@@ -141,14 +185,14 @@ class TextOnPath(ChromiumTest):
 
     def _load_faces(self, page: Any) -> None:
         rules = []
-        for face_id in FACES:
+        for face_id in FACES + RIGHT_TO_LEFT:
             data = (FONTS / catalogue()[face_id].file).read_bytes()
             encoded = base64.b64encode(data).decode()
             rules.append(
                 f"@font-face {{font-family:{face_id};src:url(data:font/ttf;base64,{encoded})}}"
             )
         page.set_content(f"<style>{' '.join(rules)}</style><body></body>")
-        for face_id in FACES:
+        for face_id in FACES + RIGHT_TO_LEFT:
             loaded = page.evaluate(
                 "f => document.fonts.load(`20px ${f}`).then(l => l.length)", face_id
             )
