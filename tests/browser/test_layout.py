@@ -18,7 +18,7 @@ from tests.core.test_piece import document
 from ulvent.core.layout import lay_out
 from ulvent.core.measure import measure
 from ulvent.core.piece import parse_piece
-from ulvent.typecase import shipped_face
+from ulvent.typecase import catalogue, shipped_face
 
 
 def type_figure(page: Page, label: str, text: str) -> None:
@@ -159,9 +159,9 @@ class Choosing(ApplicationTest):
         page.get_by_role("button", name="Face cinzel-semibold").click()
         dialog = page.get_by_role("dialog")
         pictures = dialog.locator("img")
-        expect(pictures).to_have_count(12)
+        expect(pictures).to_have_count(len(catalogue()))
         self.assertIn("QUILLMERE%20ORCHARD", pictures.first.get_attribute("src") or "")
-        expect(dialog.get_by_role("link", name=re.compile("Open Font License"))).to_have_count(11)
+        expect(dialog.get_by_role("link", name=re.compile("Open Font License"))).to_have_count(15)
         dialog.get_by_role("button", name=re.compile("^Zilla Slab")).click()
         self.wait_until_kept(page)
         self.assertEqual(self.stored(piece)["letterings"][0]["face"], "zilla-slab-semibold")
@@ -296,6 +296,7 @@ class PathGuides(ApplicationTest):
         expect(page.locator("main [data-lettering=name] .letters path")).to_have_count(16)
         page.get_by_label("Height", exact=True).fill("8")
         page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="Height of capitals: 8 mm")).to_be_visible()
         self.drag(page, page.locator("section [data-lettering=name]").first, 200, 0)
         self.wait_until_kept(page)
         lettering = self.stored(created["id"])["letterings"][0]

@@ -22,7 +22,9 @@ class Shelf(ApplicationTest):
         page = self.open()
         picture = page.get_by_role("img", name="Picture of Barrel head", exact=True)
         expect(picture).to_be_visible()
-        self.assertGreater(picture.evaluate("image => image.naturalWidth"), 100)
+        self.assertGreater(
+            picture.evaluate("image => image.decode().then(() => image.naturalWidth)"), 100
+        )
         self.card(page, "Barrel head").first.click()
         expect(page).to_have_url(re.compile("/pieces/"))
         page.get_by_role("link", name="Ulvent, to the shelf").click()

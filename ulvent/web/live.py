@@ -42,6 +42,8 @@ class LiveRequest(BaseModel):
         with its points in mm, y down as the screen has it
     node
         the chosen point of the chosen guide
+    moving
+        whether something is being pulled: what takes longer than a frame is left out
     marks
         stations, or points beside it, at which the chosen guide is measured
     """
@@ -52,6 +54,7 @@ class LiveRequest(BaseModel):
     act: Act | None = None
     marks: tuple[float | Point, ...] = ()
     node: int | None = None
+    moving: bool = False
 
 
 class LiveAnswer(BaseModel):
@@ -89,7 +92,7 @@ def answer(request: LiveRequest, sent: set[str], case: TypeCase) -> LiveAnswer:
         layout = lay_out(piece, case.named)
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen, marks, request.node, case.offered)
+        found = paint(layout, request.chosen, marks, request.node, case.offered, not request.moving)
     except PieceError as error:
         return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
     sent.update(shapes)

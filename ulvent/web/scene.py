@@ -57,11 +57,12 @@ def paint(
     marks: tuple[Mark, ...] = (),
     node: int | None = None,
     others: OtherFaces = tuple,
+    remedies: bool = True,
 ) -> Scene:
     """The scene of a layout.
 
     `chosen` is the lettering or guide whose strip is shown, and `node` the chosen point of
-    a chosen guide, whose handles are shown.
+    a chosen guide, whose handles are shown. `others` and `remedies` are as for `prove`.
     """
     strip_guide, against = _chosen_guide(layout, chosen)
     held = strip_guide if strip_guide and strip_guide.recipe.id == chosen else None
@@ -76,7 +77,7 @@ def paint(
         grips=[_grip_down(grip) for grip in grips(held, node)] if held else [],
         measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
         strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
-        findings=prove(layout, others),
+        findings=prove(layout, others, remedies),
     )
 
 

@@ -2149,6 +2149,8 @@ export interface components {
          *         with its points in mm, y down as the screen has it
          *     node
          *         the chosen point of the chosen guide
+         *     moving
+         *         whether something is being pulled: what takes longer than a frame is left out
          *     marks
          *         stations, or points beside it, at which the chosen guide is measured
          */
@@ -2173,6 +2175,11 @@ export interface components {
             ])[];
             /** Node */
             node?: number | null;
+            /**
+             * Moving
+             * @default false
+             */
+            moving: boolean;
         };
         /**
          * MakeDrawn

@@ -49,6 +49,13 @@
     return true;
   }
 
+  /** Where the lines of the chosen lettering end on an open guide, and what is left after them. */
+  const endings = $derived(
+    (scene?.letterings ?? []).flatMap((one) =>
+      one.last && one.id === chosenLettering ? [{ ...one.last, line: one.line }] : [],
+    ),
+  );
+
   /** The centre lines of the blank. */
   const axes = $derived.by(() => {
     if (!scene?.blank.length) return '';
@@ -289,16 +296,20 @@
             <path class="tight" d={guide.tight} />
           {/if}
         {/each}
-        {#each scene.letterings as lettering (`${lettering.id} ${lettering.line}`)}
-          {#if lettering.last && lettering.id === chosenLettering}
-            {@const [x, y] = lettering.last.at}
-            <circle class="last" class:over={lettering.last.left < 0} cx={x} cy={y} r={3 / view.scale} />
-          {/if}
+        {#each endings as ending (ending.line)}
+          {@const [x, y] = ending.at}
+          <circle class="last" class:over={ending.left < 0} cx={x} cy={y} r={3 / view.scale} />
         {/each}
         {#if scene.measure}
           <path class="stretch" d={scene.measure.path} />
         {/if}
       </g>
+      {#each endings as ending (ending.line)}
+        {@const [x, y] = view.toScreen(ending.at)}
+        <text class="ending figure" class:over={ending.left < 0} x={x + 8} y={y + 14}>
+          {ending.left < 0 ? `${figure(-ending.left)} over` : `${figure(ending.left)} left`}
+        </text>
+      {/each}
       {#each scene.measure?.points ?? [] as point, index (index)}
         {@const [x, y] = view.toScreen(point)}
         <path class="mark" d={`M${x - 7} ${y}h14M${x} ${y - 7}v14`} />
@@ -404,6 +415,16 @@
 
   .last {
     fill: var(--verdigris);
+  }
+
+  .ending {
+    fill: var(--verdigris);
+    font-size: 11px;
+    pointer-events: none;
+  }
+
+  .ending.over {
+    fill: var(--brick);
   }
 
   .last.over {

@@ -6,7 +6,7 @@ Names are those of the OpenType specification's registry, in plain words.
 
 from __future__ import annotations
 
-from fontTools.ttLib import TTFont
+import uharfbuzz as harfbuzz
 
 from ulvent.core.faces.face import FeatureChoice
 
@@ -34,13 +34,13 @@ _NAMES = {
 }
 
 
-def feature_choices(table: TTFont) -> tuple[FeatureChoice, ...]:
-    """The features that a file offers, in the order in which they are named above."""
+def feature_choices(face: harfbuzz.Face) -> tuple[FeatureChoice, ...]:
+    """The features that a file offers in any script, in the order in which they are named above."""
     tags: set[str] = set()
-    for name in ("GSUB", "GPOS"):
-        layout = getattr(table.get(name), "table", None)
-        records = getattr(getattr(layout, "FeatureList", None), "FeatureRecord", None) or []
-        tags.update(record.FeatureTag for record in records)
+    for table in ("GSUB", "GPOS"):
+        scripts = harfbuzz.ot_layout_table_get_script_tags(face, table)
+        for index in range(len(scripts)):
+            tags.update(harfbuzz.ot_layout_language_get_feature_tags(face, table, index))
     found = [FeatureChoice(tag, name) for tag, name in _NAMES.items() if tag in tags]
     sets = sorted(tag for tag in tags if tag[:2] == "ss" and tag[2:].isdigit())
     return (*found, *(FeatureChoice(tag, f"stylistic set {int(tag[2:])}") for tag in sets))

@@ -57,7 +57,7 @@ class OutlineFace(Face):
         )
         self._file = harfbuzz.Face(_plain_bytes(table, data))
         self.axes = _axes(table)
-        self.features = feature_choices(table)
+        self.features = feature_choices(self._file)
         self._set_values(())
 
     def _set_values(self, axes: tuple[tuple[str, float], ...]) -> None:

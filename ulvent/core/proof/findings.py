@@ -51,13 +51,17 @@ OtherFaces = Callable[[], Iterable[tuple[str, Face]]]
 """Gives all faces that could stand in for one another, with their ids."""
 
 
-def prove(layout: Layout, others: OtherFaces = tuple) -> list[Finding]:
-    """All findings, letterings in order. Faces of `others` are offered for missing letters."""
+def prove(layout: Layout, others: OtherFaces = tuple, remedies: bool = True) -> list[Finding]:
+    """All findings, letterings in order.
+
+    Faces of `others` are offered for missing letters. Without `remedies` those that must be
+    tried are left out, since trying takes longer than a frame.
+    """
     findings: list[Finding] = []
     for lettering in layout.piece.letterings:
         lines = layout.lines_of(lettering.id)
         findings.extend(_stand_in(lettering, lines[0].face))
-        findings.extend(_overflow(layout, lettering, lines))
+        findings.extend(_overflow(layout, lettering, lines, remedies))
         findings.extend(_missing(lettering, lines, others))
         findings.extend(_lacking(lettering, lines[0].face))
         findings.extend(_tight(lines))
@@ -104,12 +108,14 @@ def _lacking(lettering: Lettering, face: Face) -> list[Finding]:
     ]
 
 
-def _overflow(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> list[Finding]:
+def _overflow(
+    layout: Layout, lettering: Lettering, lines: tuple[Setting, ...], remedies: bool
+) -> list[Finding]:
     setting = max(lines, key=lambda line: line.overhang)
     if setting.room >= 0.0:
         return []
     if lettering.dial is not None:
-        return [_crowded(layout, lettering, setting.overhang)]
+        return [_crowded(layout, lettering, setting.overhang, remedies)]
     letters = setting.letters_without_room()
     named = ", ".join(f"“{stretch}”" for stretch in setting.words_without_room())
     guide = "one lap of its guide" if setting.baseline.closed else "its guide"
@@ -135,12 +141,12 @@ def _overflow(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) 
             limit=0.0,
             unit="mm",
             letters=tuple(letters),
-            remedies=tuple(overflow_remedies(layout, lettering)),
+            remedies=tuple(overflow_remedies(layout, lettering)) if remedies else (),
         )
     ]
 
 
-def _crowded(layout: Layout, lettering: Lettering, over: float) -> Finding:
+def _crowded(layout: Layout, lettering: Lettering, over: float, remedies: bool) -> Finding:
     return Finding(
         kind="overflow",
         severity="fault",
@@ -151,7 +157,7 @@ def _crowded(layout: Layout, lettering: Lettering, over: float) -> Finding:
         limit=0.0,
         unit="mm",
         letters=(),
-        remedies=tuple(overflow_remedies(layout, lettering)),
+        remedies=tuple(overflow_remedies(layout, lettering)) if remedies else (),
     )
 
 

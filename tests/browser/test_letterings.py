@@ -1,0 +1,303 @@
+"""Letterings in the browser: bands, dials, repeats, single letters, added faces."""
+
+from __future__ import annotations
+
+import io
+import math
+import re
+import time
+import unittest
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import svgelements
+from playwright.sync_api import Page, expect
+
+from tests.browser.application import ApplicationTest
+from tests.core.setting_help import joint_gaps
+from tests.formats.test_font_file import made_font
+from ulvent.core.layout import lay_out
+from ulvent.core.piece import parse_piece
+from ulvent.core.setting import Setting
+from ulvent.typecase import shipped_face
+
+
+class LetteringTest(ApplicationTest):
+    def copy_of(self, title: str) -> tuple[Page, str]:
+        """A new copy of a demo piece, open."""
+        original = next(one["id"] for one in self.api("/api/pieces") if one["title"] == title)
+        piece = str(self.api(f"/api/pieces/{original}/duplicate", "POST")["id"])
+        page = self.open(f"/pieces/{piece}")
+        expect(page.locator("main [data-lettering] .letters path").first).to_be_visible()
+        self.wait_until_kept(page)
+        return page, piece
+
+    def settings_of(self, piece: str) -> tuple[Setting, ...]:
+        return lay_out(parse_piece(self.stored(piece)), shipped_face).settings
+
+    def show(self, page: Page, which: str) -> None:
+        page.get_by_role("radio", name=which, exact=True).check(force=True)
+
+    def type(self, page: Page, label: str, text: str) -> None:
+        field = page.get_by_label(label, exact=True)
+        field.fill(text)
+        field.press("Enter")
+
+    def eventually(self, true: Callable[[], bool]) -> None:
+        """What is kept follows what is shown: wait for it."""
+        for _ in range(60):
+            if true():
+                return
+            time.sleep(0.05)
+        self.assertTrue(true())
+
+    def exported(self, page: Page) -> list[svgelements.Group]:
+        page.get_by_role("button", name="Take away a file").click()
+        with page.expect_download() as download:
+            page.get_by_role("menuitem", name="SVG, lettering only").click()
+        data = Path(download.value.path()).read_bytes()
+        svg = svgelements.SVG.parse(io.BytesIO(data), ppi=25.4)
+        return [e for e in svg.elements() if isinstance(e, svgelements.Group) and e.id]
+
+
+class Bands(LetteringTest):
+    def test_top_and_bottom_of_one_ring(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        page.get_by_role("button", name="PRESSED BY HAND").click()
+        page.get_by_role("button", name="Match the band").click()
+        expect(page.get_by_label("Height", exact=True)).to_have_value("18")
+        self.wait_until_kept(page)
+        top, bottom = self.settings_of(piece)
+        radii = [np.hypot(*one.stances.feet.T).mean() for one in (top, bottom)]
+        self.assertAlmostEqual(radii[0] + top.capital, radii[1], places=4)
+        self.assertAlmostEqual(radii[1] - bottom.capital, radii[0], places=4)
+        for one in (top, bottom):
+            self.assertLess(np.abs(one.angles).max(), 90)
+
+    def test_other_side_and_turn_over(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        page.get_by_role("button", name="Other side").click()
+        expect(page.get_by_role("radio", name="head")).to_be_checked()
+        self.wait_until_kept(page)
+        np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].stances.feet.T), 102)
+        page.get_by_role("button", name="Turn over").click()
+        expect(page.get_by_role("radio", name="anticlockwise")).to_be_checked()
+        self.wait_until_kept(page)
+        np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].stances.feet.T), 120)
+
+
+class Dials(LetteringTest):
+    def test_one_label_is_overridden(self) -> None:
+        page, piece = self.copy_of("Press dial")
+        labels = page.locator("main [data-lettering=tonnes] .letters path")
+        expect(labels).to_have_count(22)
+        # The second letter of “15”, three hours round.
+        labels.nth(5).click()
+        expect(page.get_by_role("heading", name="Label 4 15")).to_be_visible()
+        page.get_by_label("Says").fill("half")
+        page.get_by_label("Says").press("Enter")
+        self.type(page, "Height", "9")
+        expect(labels).to_have_count(24)
+
+        def changes() -> list[tuple[int, str, float]]:
+            dial = self.stored(piece)["letterings"][0]["dial"]
+            return [(c["label"], c["text"], c["height"]) for c in dial["changes"]]
+
+        self.eventually(lambda: changes() == [(3, "half", 9)])
+        setting = self.settings_of(piece)[0]
+        self.assertEqual([label.text for label in setting.labels][2:5], ["10", "half", "20"])
+        page.get_by_role("button", name="Like the others").click()
+        expect(labels).to_have_count(22)
+
+    def test_a_dial_from_nothing(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        self.show(page, "Spread")
+        self.show(page, "as dial")
+        expect(page.locator("main [data-lettering=name] .letters path")).to_have_count(15)
+        page.get_by_label("Labels", exact=True).select_option("listed words")
+        table = page.get_by_label("One label a line, its angle or station before it if you like")
+        table.fill("0 N\n90 E\n180 S\n270 W")
+        table.blur()
+        page.get_by_text("Ticks", exact=True).click()
+        expect(page.locator("main .ticks")).to_have_count(1)
+        self.wait_until_kept(page)
+        dial = self.stored(piece)["letterings"][0]["dial"]
+        self.assertEqual(dial["labels"]["words"], ["N", "E", "S", "W"])
+        self.assertEqual(dial["places"], [0, 90, 180, 270])
+        setting = self.settings_of(piece)[0]
+        turns = np.unwrap(np.arctan2(*setting.frames.points.T))
+        np.testing.assert_allclose(np.diff(turns), math.pi / 2, atol=0.02)
+
+
+class Repeats(LetteringTest):
+    def test_a_repeat_with_its_separator_is_even_in_the_exported_file(self) -> None:
+        page, piece = self.copy_of("Windfall wreath")
+        self.show(page, "Spread")
+        self.type(page, "How often", "4")
+        page.get_by_label("Between them", exact=True).select_option("star")
+        self.type(page, "Its height", "50")
+        letters = page.locator("main [data-lettering=windfall] .letters path")
+        expect(letters).to_have_count(36)
+        self.wait_until_kept(page)
+        self.assertLessEqual(np.ptp(joint_gaps(self.settings_of(piece)[0])), 1e-6)
+        group = next(g for g in self.exported(page) if g.id == "lettering-windfall")
+        paths = [e for e in group if isinstance(e, svgelements.Path)]
+        self.assertEqual(len(paths), 36)
+        middles = []
+        for star in paths[8::9]:
+            x0, y0, x1, y1 = star.bbox()
+            middles.append(((x0 + x1) / 2, (y0 + y1) / 2))
+        # The page's origin is not the ring's middle: distances from star to star are the same.
+        square = np.array(middles)
+        sides = np.hypot(*(square - np.roll(square, -1, axis=0)).T)
+        self.assertLess(np.ptp(sides), 2e-3)
+        self.assertGreater(sides.min(), 100)
+
+
+class Letters(LetteringTest):
+    """One letter, one gap, on the strip and by figure."""
+
+    def letter(self, page: Page, number: int) -> Any:
+        return page.locator("section [data-lettering=name] .letters path").nth(number)
+
+    def hand(self, piece: str) -> list[dict[str, Any]]:
+        return self.stored(piece)["letterings"][0]["hand"]
+
+    def test_kerning_one_gap_on_the_strip(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        before = self.settings_of(piece)[0].gaps.found
+        line = page.locator("section [data-lettering=name]").first.bounding_box()
+        bars = page.locator("section path.bars").first.bounding_box()
+        assert line and bars
+        # The bar under the pair U I, the second gap of the words.
+        u, i = (self.letter(page, number).bounding_box() for number in (1, 2))
+        assert u and i
+        x = (u["x"] + u["width"] + i["x"]) / 2
+        page.mouse.move(x, bars["y"] + 8)
+        page.mouse.down()
+        page.mouse.move(x + 24, bars["y"] + 8, steps=8)
+        page.mouse.up()
+        expect(page.get_by_role("heading", name="Letter U by hand")).to_be_visible()
+        self.wait_until_kept(page)
+        (nudge,) = self.hand(piece)
+        self.assertEqual(nudge["letter"], 1)
+        self.assertGreater(nudge["gap"], 3)
+        after = self.settings_of(piece)[0].gaps.found
+        self.assertAlmostEqual(after[1] - before[1], nudge["gap"], delta=0.1 * nudge["gap"])
+        np.testing.assert_allclose(np.delete(after, 1), np.delete(before, 1), atol=1e-6)
+        self.type(page, "Gap opened by", "0.5")
+        self.eventually(lambda: self.hand(piece)[0]["gap"] == 0.5)
+        page.get_by_role("button", name="Put back", exact=True).click()
+        self.eventually(lambda: self.hand(piece) == [])
+
+    def test_a_letter_is_chosen_moved_and_turned(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        self.letter(page, 3).click()
+        expect(page.get_by_role("heading", name="Letter L by hand")).to_be_visible()
+        self.letter(page, 5).click(modifiers=["Shift"])
+        expect(page.get_by_role("heading", name="2 letters L M by hand")).to_be_visible()
+        page.keyboard.press("Shift+ArrowUp")
+        page.keyboard.press("ArrowRight")
+        page.keyboard.press("]")
+        expect(page.get_by_label("Gap opened by")).to_have_value("0.1")
+        self.type(page, "Turned", "5")
+        self.eventually(lambda: self.hand(piece)[0]["turn"] == 5)
+        for nudge, letter in zip(self.hand(piece), (3, 5), strict=True):
+            self.assertEqual(
+                (nudge["letter"], nudge["across"], nudge["along"], nudge["turn"], nudge["gap"]),
+                (letter, 1, 0.1, 5, 0.1),
+            )
+        # The words change, and the letters that are still there keep what was done to them.
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="Done").click()
+        page.get_by_role("textbox", name="Words").fill("OLD QUILLMERE")
+        page.get_by_role("textbox", name="Words").press("Enter")
+        self.wait_until_kept(page)
+        turned = np.flatnonzero(np.abs(np.diff(self.settings_of(piece)[0].angles, prepend=0)) > 9)
+        self.assertEqual(len(self.settings_of(piece)[0].nudges), 2)
+        self.assertTrue(len(turned) >= 1)
+
+    def test_a_chosen_letter_follows_the_pointer_on_the_drawing(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        letters = page.locator("main [data-lettering=name] .letters path")
+        letters.nth(8).click()
+        expect(page.get_by_role("heading", name=re.compile("^Letter"))).to_be_visible()
+        self.drag(page, letters.nth(8), 0, -20)
+        self.wait_until_kept(page)
+        (nudge,) = self.hand(piece)
+        self.assertGreater(nudge["across"], 3)
+        page.keyboard.press("Delete")
+        expect(page.get_by_label("Moved up")).to_have_value("0")
+
+
+class Remedies(LetteringTest):
+    def test_an_overflow_says_its_figures_and_is_mended_by_one_click(self) -> None:
+        page, piece = self.copy_of("Beehive arch")
+        self.type(page, "Height", "24")
+        notice = page.get_by_role("status").filter(has_text="do not fit")
+        expect(notice).to_contain_text("mm of this lettering")
+        notice.get_by_role("button", name=re.compile("^smaller")).click()
+        expect(notice).to_have_count(0)
+        self.wait_until_kept(page)
+        lettering = self.stored(piece)["letterings"][0]
+        self.assertTrue(14 < lettering["height"] < 24)
+
+
+class Lines(LetteringTest):
+    def test_a_second_line_by_shift_and_enter(self) -> None:
+        page, piece = self.copy_of("Beehive arch")
+        words = page.get_by_role("textbox", name="Words")
+        words.press("End")
+        words.press("Shift+Enter")
+        words.type("2026")
+        expect(page.locator("main [data-line='1'] .letters path")).to_have_count(4)
+        words.press("Enter")
+        self.wait_until_kept(page)
+        self.assertEqual(self.stored(piece)["letterings"][0]["text"], "QUILLMERE HONEY\n2026")
+
+
+class Faces(LetteringTest):
+    def add(self, page: Page, name: str, data: bytes) -> None:
+        page.get_by_label("A font file").set_input_files(
+            {"name": name, "mimeType": "font/ttf", "buffer": data}
+        )
+
+    def test_adding_a_broken_font_says_why_and_changes_nothing(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        before = self.stored(piece)
+        page.get_by_role("button", name=re.compile("^Face")).click()
+        self.add(page, "orchard.ttf", made_font()[:250])
+        alert = page.get_by_role("alert")
+        expect(alert).to_contain_text("orchard.ttf was not added")
+        self.assertEqual(self.stored(piece), before)
+
+    def test_a_good_font_is_tried_taken_and_used(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        page.get_by_role("button", name=re.compile("^Face")).click()
+        self.add(page, "square.ttf", made_font())
+        self.wait_until_kept(page)
+        expect(page.get_by_role("dialog")).to_have_count(0)
+        page.get_by_role("textbox", name="Words").fill("AAA")
+        page.get_by_role("textbox", name="Words").press("Enter")
+        expect(page.locator("main [data-lettering=name] .letters path")).to_have_count(3)
+        self.wait_until_kept(page)
+        self.assertRegex(self.stored(piece)["letterings"][0]["face"], "^square-[0-9a-f]{6}$")
+        page.get_by_role("button", name=re.compile("^Face")).click()
+        page.get_by_role("button", name="take out").click()
+        expect(page.get_by_text("is no longer offered")).to_be_visible()
+        page.get_by_role("button", name="Bring it back").click()
+        expect(page.get_by_role("button", name="take out")).to_be_visible()
+
+    def test_faces_by_what_they_are_good_for(self) -> None:
+        page, _ = self.copy_of("Barrel head")
+        page.get_by_role("button", name=re.compile("^Face")).click()
+        page.get_by_label("Good for").select_option("joined")
+        pictures = page.get_by_role("dialog").locator("img")
+        expect(pictures).to_have_count(1)
+        expect(page.get_by_role("button", name=re.compile("^Dancing Script"))).to_be_visible()
+
+
+if __name__ == "__main__":
+    unittest.main()
