@@ -74,6 +74,13 @@ def faces(case: Case, text: str = Query("", max_length=2000)) -> list[FaceEntry]
     ]
 
 
+@router.get("/faces/{face_id}")
+def one_face(case: Case, face_id: str) -> FaceEntry:
+    """One face, also one that is no longer offered."""
+    source = catalogue().get(face_id) or case.added.get(face_id)
+    return _entry(face_id, case.known(face_id), source, "")
+
+
 def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str) -> FaceEntry:
     if isinstance(source, ShippedFace):
         name, kind, licence = source.name, source.kind, source.licence

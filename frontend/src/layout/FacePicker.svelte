@@ -261,7 +261,12 @@
     height: 36px;
   }
 
-  li > button span {
+  li > button > span:last-child {
+    display: block;
+    overflow: hidden;
+    padding-right: 176px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
     color: var(--ink-soft);
     font-size: 12px;
   }

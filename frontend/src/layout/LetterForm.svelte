@@ -17,9 +17,9 @@
   $effect(() => {
     const wanted = lettering.face;
     void api
-      .GET('/api/faces')
+      .GET('/api/faces/{face_id}', { params: { path: { face_id: wanted } } })
       .catch(() => undefined)
-      .then((answer) => (face = answer?.data?.find((one) => one.id === wanted)));
+      .then((answer) => (face = answer?.data));
   });
 
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);

@@ -44,7 +44,7 @@
       <Arrangement {editor} {lettering} {set} />
     {/if}
     {#if editor.page === 'words'}
-      <div>
+      <div class="remove">
         <Button
           size="small"
           kind="danger-ghost"
@@ -58,9 +58,18 @@
 </div>
 
 <style>
+  .remove {
+    margin: -6px 0 0 -12px;
+  }
+
+  .remove :global(.bx--btn) {
+    min-height: 28px;
+    padding: 2px 12px;
+  }
+
   .fields {
     display: grid;
     grid-template-columns: minmax(0, 1fr);
-    gap: 12px;
+    gap: 10px;
   }
 </style>

@@ -74,7 +74,7 @@
 {#if !lettering.dial}
   <TextArea
     labelText="Words"
-    rows={Math.min(4, lettering.text.split('\n').length)}
+    rows={Math.min(3, Math.max(lettering.text.split('\n').length, Math.ceil(lettering.text.length / 26)))}
     value={lettering.text}
     maxlength={2000}
     invalid={Boolean(problem('text'))}
@@ -168,10 +168,15 @@
 </div>
 
 <style>
+  :global(.bx--text-area) {
+    min-height: 32px;
+    padding: 6px 10px;
+  }
+
   .pair,
   .three {
     display: grid;
-    grid-template-columns: 5fr 4fr;
+    grid-template-columns: 3fr 2fr;
     gap: 12px;
   }
 
@@ -181,12 +186,14 @@
 
   .buttons {
     display: flex;
-    margin: -8px 0 -4px -8px;
+    justify-content: space-between;
+    margin: -8px -6px -6px;
   }
 
   .buttons :global(.bx--btn) {
     min-height: 28px;
-    padding: 2px 8px;
+    padding: 2px 6px;
+    font-size: 13px;
     white-space: nowrap;
   }
 </style>
