@@ -86,3 +86,14 @@ class Faces(WebTest):
         self.assertEqual(answer["scene"]["letterings"][0]["hand"][0]["letter"], 1)
         wrong = self.scene(document(), act={**act, "lettering": "nobody"})
         self.assertEqual(wrong["problems"][0]["field"], "lettering")
+
+    def test_remedies_are_tried_apart_from_the_live_channel(self) -> None:
+        piece = with_lettering(height=60)
+        finding = self.scene(piece)["scene"]["findings"][0]
+        self.assertEqual((finding["kind"], finding["remedies"]), ("overflow", []))
+        asked = {"piece": piece, "lettering": "name"}
+        found = self.client.post("/api/remedies", json=asked).json()
+        self.assertEqual({remedy["of"] for remedy in found}, {"lettering", "guide"})
+        self.assert_problem(
+            self.client.post("/api/remedies", json={**asked, "lettering": "x"}), 422, "lettering"
+        )

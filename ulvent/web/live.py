@@ -18,9 +18,10 @@ from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel, ValidationError
 
 from ulvent.core.acts import Act, perform
-from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.errors import FieldProblem, PieceError, wrong_field
 from ulvent.core.layout import lay_out
 from ulvent.core.piece import Piece, parse_piece
+from ulvent.core.proof import Remedy, overflow_remedies
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import new_shapes, paint
 from ulvent.web.shown import Scene
@@ -42,8 +43,6 @@ class LiveRequest(BaseModel):
         with its points in mm, y down as the screen has it
     node
         the chosen point of the chosen guide
-    moving
-        whether something is being pulled: what takes longer than a frame is left out
     marks
         stations, or points beside it, at which the chosen guide is measured
     """
@@ -54,7 +53,6 @@ class LiveRequest(BaseModel):
     act: Act | None = None
     marks: tuple[float | Point, ...] = ()
     node: int | None = None
-    moving: bool = False
 
 
 class LiveAnswer(BaseModel):
@@ -79,6 +77,23 @@ def scene(request: LiveRequest, case: Case) -> LiveAnswer:
     return answer(request, set(), case)
 
 
+class Mending(BaseModel):
+    """A lettering of a piece that has no room, to be mended."""
+
+    piece: dict[str, Any]
+    lettering: str
+
+
+@router.post("/api/remedies", tags=["live"])
+def remedies(mending: Mending, case: Case) -> list[Remedy]:
+    """What mends a lettering that has no room; all of it has been tried, which takes a while."""
+    layout = lay_out(parse_piece(mending.piece), case.named)
+    found = [one for one in layout.piece.letterings if one.id == mending.lettering]
+    if not found:
+        raise wrong_field("lettering", "there is no such lettering")
+    return overflow_remedies(layout, found[0])
+
+
 def answer(request: LiveRequest, sent: set[str], case: TypeCase) -> LiveAnswer:
     """Lay out a request's piece. Names of outlines are added to `sent`."""
     acted: Piece | None = None
@@ -92,7 +107,7 @@ def answer(request: LiveRequest, sent: set[str], case: TypeCase) -> LiveAnswer:
         layout = lay_out(piece, case.named)
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen, marks, request.node, case.offered, not request.moving)
+        found = paint(layout, request.chosen, marks, request.node, case.offered)
     except PieceError as error:
         return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
     sent.update(shapes)

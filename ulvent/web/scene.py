@@ -57,12 +57,11 @@ def paint(
     marks: tuple[Mark, ...] = (),
     node: int | None = None,
     others: OtherFaces = tuple,
-    remedies: bool = True,
 ) -> Scene:
     """The scene of a layout.
 
     `chosen` is the lettering or guide whose strip is shown, and `node` the chosen point of
-    a chosen guide, whose handles are shown. `others` and `remedies` are as for `prove`.
+    a chosen guide, whose handles are shown. `others` are as for `prove`.
     """
     strip_guide, against = _chosen_guide(layout, chosen)
     held = strip_guide if strip_guide and strip_guide.recipe.id == chosen else None
@@ -77,7 +76,7 @@ def paint(
         grips=[_grip_down(grip) for grip in grips(held, node)] if held else [],
         measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
         strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
-        findings=prove(layout, others, remedies),
+        findings=prove(layout, others, remedies=False),
     )
 
 
@@ -236,7 +235,8 @@ def _along_baseline(setting: Setting, begin: float, end: float) -> NDArray[np.fl
     frames = setting.baseline.frames(stations)
     mine = (setting.middles >= begin) & (setting.middles <= end)
     scales = np.full(steps, setting.scale)
-    if setting.lettering.end_height is not None or setting.lettering.with_guide:
+    grows = setting.lettering.end_height is not None or setting.lettering.with_guide
+    if grows and mine.any():
         scales = np.interp(stations, setting.middles[mine], setting.scales[mine])
     heads = scales * setting.face.metrics.cap_height
     top = frames.points + frames.normals * heads[:, None]

@@ -365,6 +365,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remedies
+         * @description What mends a lettering that has no room; all of it has been tried, which takes a while.
+         */
+        post: operations["remedies_api_remedies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/outlines/{format}": {
         parameters: {
             query?: never;
@@ -2153,8 +2173,6 @@ export interface components {
          *         with its points in mm, y down as the screen has it
          *     node
          *         the chosen point of the chosen guide
-         *     moving
-         *         whether something is being pulled: what takes longer than a frame is left out
          *     marks
          *         stations, or points beside it, at which the chosen guide is measured
          */
@@ -2179,11 +2197,6 @@ export interface components {
             ])[];
             /** Node */
             node?: number | null;
-            /**
-             * Moving
-             * @default false
-             */
-            moving: boolean;
         };
         /**
          * MakeDrawn
@@ -2247,6 +2260,18 @@ export interface components {
             act: "match-band";
             /** Other */
             other: string;
+        };
+        /**
+         * Mending
+         * @description A lettering of a piece that has no room, to be mended.
+         */
+        Mending: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Lettering */
+            lettering: string;
         };
         /**
          * NamedPlace
@@ -5231,6 +5256,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LiveAnswer"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    remedies_api_remedies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Mending"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedy"][];
                 };
             };
             /** @description Validation Error */

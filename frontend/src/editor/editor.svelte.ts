@@ -440,7 +440,6 @@ export class Editor {
       chosen: chosen && chosen.kind !== 'blank' ? chosen.id : null,
       marks: this.marks,
       node: this.#node ?? null,
-      moving: this.holding,
       ...(pending ? { act: pending.act } : {}),
     });
   }

@@ -1,10 +1,32 @@
 <script lang="ts">
   import { InlineNotification } from 'carbon-components-svelte';
+  import { untrack } from 'svelte';
+  import { api, asDocument, type Finding, type Remedy } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
+  const PAUSE_MS = 250;
   const faults = $derived(editor.around?.findings ?? []);
+
+  /** What mends an overflow, by what is said of it: tried out by the core while nothing moves. */
+  let mending = $state.raw<Record<string, Remedy[]>>({});
+  const keyOf = (fault: Finding) => `${fault.lettering} ${fault.message}`;
+  const remediesOf = (fault: Finding) =>
+    fault.kind === 'overflow' ? (mending[keyOf(fault)] ?? []) : fault.remedies;
+
+  $effect(() => {
+    if (editor.holding) return;
+    const wanted = faults.filter((one) => one.kind === 'overflow' && !untrack(() => mending[keyOf(one)]));
+    const timer = setTimeout(() => wanted.forEach((one) => void tryOut(one)), PAUSE_MS);
+    return () => clearTimeout(timer);
+  });
+
+  async function tryOut(fault: Finding): Promise<void> {
+    const body = { piece: asDocument(editor.piece), lettering: fault.lettering };
+    const answer = await api.POST('/api/remedies', { body }).catch(() => undefined);
+    if (answer?.data) mending = { [keyOf(fault)]: answer.data, ...mending };
+  }
 
   const wordsOf = (id: string) =>
     editor.piece.letterings.find((one) => one.id === id)?.text.slice(0, 40) ?? id;
@@ -43,8 +65,8 @@
         {wordsOf(fault.lettering)}
       </button>
       {fault.message}.
-      {#if fault.remedies?.length}
-        {#each fault.remedies as remedy (remedy.label)}
+      {#if remediesOf(fault)?.length}
+        {#each remediesOf(fault) ?? [] as remedy (remedy.label)}
           <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
         {/each}
       {:else}

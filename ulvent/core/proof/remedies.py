@@ -9,8 +9,9 @@ from __future__ import annotations
 import math
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, ValidationError
 
+from ulvent.core.errors import CurveError, PieceError
 from ulvent.core.guides import guide_curve
 from ulvent.core.layout import Layout, standing_of
 from ulvent.core.lettering import Lettering
@@ -18,7 +19,7 @@ from ulvent.core.recipes import AnyGuide, CircleGuide
 from ulvent.core.setting import USUAL_PITCH, Setting, set_lettering
 from ulvent.core.tolerances import JOINT
 
-_MOST_TRIALS = 10
+_MOST_TRIALS = 6
 _MOST_LARGER = 4.0
 _MOST_TIGHTER = 0.12
 """Letters are not pushed together by more than this share of a capital's height."""
@@ -54,21 +55,23 @@ def overflow_remedies(layout: Layout, lettering: Lettering) -> list[Remedy]:
     return [remedy for remedy in found if remedy is not None]
 
 
-def overhang_of(layout: Layout, lettering: Lettering) -> float:
-    """By how much a lettering, tried in its place on the layout, has no room, mm."""
+def _tried(
+    layout: Layout, lettering: Lettering, changes: dict[str, Any]
+) -> tuple[Setting, ...] | None:
+    """The lines of a changed lettering; nothing where a piece may not hold the change."""
     standing, face = layout.stands[lettering.id]
-    return max(line.overhang for line in set_lettering(lettering, standing, face))
-
-
-def _mends(layout: Layout, lettering: Lettering, changes: dict[str, Any]) -> bool:
-    changed = Lettering.model_validate(lettering.model_dump() | changes)
-    return overhang_of(layout, changed) <= JOINT
+    try:
+        changed = Lettering.model_validate(lettering.model_dump() | changes)
+        return set_lettering(changed, standing, face)
+    except (ValidationError, CurveError, PieceError):
+        return None
 
 
 def _offer(
     layout: Layout, lettering: Lettering, label: str, changes: dict[str, Any]
 ) -> Remedy | None:
-    if not _mends(layout, lettering, changes):
+    lines = _tried(layout, lettering, changes)
+    if lines is None or max(line.overhang for line in lines) > JOINT:
         return None
     return Remedy(label=label, of="lettering", owner=lettering.id, changes=changes)
 
@@ -109,9 +112,9 @@ def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
     height = lettering.height
     for _ in range(_MOST_TRIALS):
         changes = _heights(lettering, height)
-        trial = Lettering.model_validate(lettering.model_dump() | changes)
-        standing, face = layout.stands[lettering.id]
-        lines = set_lettering(trial, standing, face)
+        lines = _tried(layout, lettering, changes)
+        if lines is None:
+            return None
         worst = max(lines, key=lambda line: line.overhang)
         if worst.overhang <= JOINT:
             step = 0.1 if height >= 3.0 else 0.01
@@ -168,8 +171,11 @@ def _larger_guide(
         factor *= 1.0 + worst.overhang / room
         field, size = _size(recipe, factor)
         larger = recipe.model_copy(update={field: size})
-        standing = standing_of(larger, guide_curve(larger))
-        lines = set_lettering(lettering, standing, face)
+        try:
+            standing = standing_of(larger, guide_curve(larger))
+            lines = set_lettering(lettering, standing, face)
+        except (CurveError, PieceError):
+            return None
     else:
         return None
     if factor > _MOST_LARGER:

@@ -57,6 +57,6 @@ def _stretches(
         if against:
             low, high = length - high, length - low
         if setting.guide.closed:
-            low, high = low % length, low % length + (high - low)
+            low, high = low % length, low % length + min(high - low, length)
         found.append(TightStretch(low, high, float(radii[begin:end].min())))
     return tuple(found)

@@ -58,8 +58,9 @@ def bent_outlines(outlines: list[Outline], placing: Floats, baseline: Curve) -> 
     bent = _bent(_Pieces(controls, np.arange(len(controls), dtype=float), lines), baseline)
     owner = which[bent.order.astype(int)]
     drawn: list[list[Outline]] = [[] for _ in outlines]
+    bounds = np.searchsorted(owner, np.arange(len(contours) + 1)).tolist()
     for number, (index, (_, _, closed)) in enumerate(contours):
-        mine = owner == number
+        mine = slice(bounds[number], bounds[number + 1])
         drawn[index].append(_outline(bent.controls[mine], bent.lines[mine], closed))
     return [Outline.joined(parts) for parts in drawn]
 

@@ -39,7 +39,7 @@ Floats = NDArray[np.float64]
 
 USUAL_PITCH = 1.5
 """From line to line, in letters' heights, where no pitch is given. Common practice, no source."""
-MOST_LAPS = 200
+MOST_LAPS = 40
 _MOST_GROWTH = 50.0
 """Words do not grow by more than e to this power; more is no lettering."""
 _RADII_TRIED = 200

@@ -113,12 +113,12 @@ class Setting:
     @property
     def start(self) -> float:
         """Where the first run begins on the baseline, mm."""
-        return self.stretches[0][0] if self.stretches else 0.0
+        return min((begin for begin, _ in self.stretches), default=0.0)
 
     @property
     def end(self) -> float:
         """Where the last run ends on the baseline, mm."""
-        return self.stretches[-1][1] if self.stretches else 0.0
+        return max((end for _, end in self.stretches), default=0.0)
 
     @property
     def capital(self) -> float:
@@ -294,7 +294,7 @@ def place_row(
     over, length = row.over, row.used
     if len(shifts):
         length += float(shifts[-1] - shifts[0])
-    if not row.over:
+    if not row.goes_round:
         over = _overhang(baseline, stretches, length)
 
     begins = (begins + shifts)[inked]
@@ -376,7 +376,7 @@ def _overhang(baseline: Parallel, stretches: tuple[Stretch, ...], length: float)
     """How much of what is set has no baseline under it, mm."""
     if not stretches:
         return 0.0
-    start, end = stretches[0][0], stretches[-1][1]
+    start, end = min(s[0] for s in stretches), max(s[1] for s in stretches)
     if baseline.closed:
         return max(0.0, end - start - baseline.length)
     before, after = max(0.0, -start), max(0.0, end - baseline.length)
