@@ -32,6 +32,7 @@ from ulvent.core.faces import Cluster, Face, PlacedGlyph
 
 Floats = NDArray[np.float64]
 Band = Literal["capital", "x"]
+BANDS: tuple[Band, ...] = ("capital", "x")
 
 ROWS = 20
 RECESS_SLOPE = 0.8
@@ -113,6 +114,7 @@ def measure_gaps(
     straight_starts: Floats,
     middles: Floats,
     frames: Frames,
+    bent: bool = False,
 ) -> Gaps:
     """The gap after each cluster with ink, as the clusters stand on their baseline.
 
@@ -126,39 +128,112 @@ def measure_gaps(
         (n,) where each would start on a straight line as its designer spaced it, mm
     middles, frames
         (n,) stations of the middles of their advances on the baseline, and its frames there
+    bent
+        whether the letters follow the curve
     """
-    count = max(len(clusters) - 1, 0)
-    found, designed = np.full((2, count), np.nan)
-    bands = [_band(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
-    for band in ("capital", "x"):
-        pairs = np.array([index for index in range(count) if bands[index] == band], dtype=int)
-        if not len(pairs):
-            continue
+    meter = GapMeter(face, clusters, scales, bent)
+    return Gaps(meter.on_curve(middles, frames)[0], meter.on_straight(straight_starts))
+
+
+class GapMeter:
+    """Measures the gaps of one row of letters, wherever on a curve they are put.
+
+    What does not depend on where they stand is worked out once.
+    """
+
+    def __init__(
+        self, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool = False
+    ) -> None:
+        self._count = max(len(clusters) - 1, 0)
+        self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
+        bands = [_band(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
+        self._pairs = [
+            _Pairs.of(face, clusters, scales, band, bent) for band in BANDS if band in bands
+        ]
+
+    def on_straight(self, starts: Floats) -> Floats:
+        """(n − 1,) gaps of letters that begin at `starts` on a straight line, mm."""
+        found = np.full(self._count, np.nan)
+        for pairs in self._pairs:
+            found[pairs.which] = pairs.on_straight(starts)
+        return found
+
+    def on_curve(self, middles: Floats, frames: Frames) -> tuple[Floats, Floats]:
+        """(n − 1,) gaps, and how fast each opens as its second letter moves on."""
+        found, slopes = np.full((2, self._count), np.nan)
+        for pairs in self._pairs:
+            found[pairs.which], slopes[pairs.which] = pairs.on_curve(middles, frames, self._halves)
+        return found, slopes
+
+
+@dataclass(frozen=True, eq=False)
+class _Pairs:
+    """The pairs of a row that are measured in one band. Arrays run over them.
+
+    which
+        the first letter of each
+    rows
+        heights of the band's rows on first and second letter, and those that are compared
+    rights, lefts
+        softened sides from the letters' own starts, (n, ROWS)
+    """
+
+    which: NDArray[np.int_]
+    easing: Floats
+    one_rows: Floats
+    two_rows: Floats
+    rows: Floats
+    rights: Floats
+    lefts: Floats
+    bent: bool
+
+    @classmethod
+    def of(
+        cls, face: Face, clusters: tuple[Cluster, ...], scales: Floats, band: Band, bent: bool
+    ) -> _Pairs:
+        which = np.array(
+            [
+                index
+                for index in range(len(clusters) - 1)
+                if _band(clusters[index], clusters[index + 1]) == band
+            ],
+            dtype=int,
+        )
         how = softening(face, band)
-        one, two = scales[pairs, None], scales[pairs + 1, None]
+        one, two = scales[which, None], scales[which + 1, None]
         # Where letters differ in size, the band is that of the smaller one.
         least = np.minimum(one, two)
         rows = row_heights(how.band_height)
-        easing = how.easing * least[:, 0]
-        halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
         sides = [softened_sides(face, cluster.glyphs, band) for cluster in clusters]
-        rights = np.stack([sides[i].right for i in pairs]) * one
-        lefts = np.stack([sides[i + 1].left for i in pairs]) * two
-        apart = straight_starts[pairs + 1] - straight_starts[pairs]
-        common = rows * least
-        straight = (
-            _interpolated(common, rows * two, lefts) - _interpolated(common, rows * one, rights)
-            if (one != two).any()
-            else lefts - rights
+        return cls(
+            which=which,
+            easing=how.easing * least[:, 0],
+            one_rows=rows * one,
+            two_rows=rows * two,
+            rows=rows * least,
+            rights=np.stack([sides[index].right for index in which]) * one,
+            lefts=np.stack([sides[index + 1].left for index in which]) * two,
+            bent=bent,
         )
-        designed[pairs] = _gap(apart[:, None] + straight, easing)
-        ends = _on_curve(rights - halves[pairs, None], rows * one, common, frames, middles, pairs)
-        starts = _on_curve(
-            lefts - halves[pairs + 1, None], rows * two, common, frames, middles, pairs + 1
-        )
-        white = (starts.stations - ends.stations) - common * (starts.turnings - ends.turnings)
-        found[pairs] = _gap(white, easing)
-    return Gaps(found, designed)
+
+    def on_straight(self, starts: Floats) -> Floats:
+        apart = starts[self.which + 1] - starts[self.which]
+        white = self.lefts - self.rights
+        if (self.one_rows != self.two_rows).any():
+            white = _interpolated(self.rows, self.two_rows, self.lefts) - _interpolated(
+                self.rows, self.one_rows, self.rights
+            )
+        return _gap(apart[:, None] + white, self.easing)
+
+    def on_curve(self, middles: Floats, frames: Frames, halves: Floats) -> tuple[Floats, Floats]:
+        first, second = self.which, self.which + 1
+        ends = _on_curve(self.rights - halves[first, None], self.one_rows, self.rows, frames,
+                         middles, first, self.bent)  # fmt: skip
+        starts = _on_curve(self.lefts - halves[second, None], self.two_rows, self.rows, frames,
+                           middles, second, self.bent)  # fmt: skip
+        white = (starts.stations - ends.stations) - self.rows * (starts.turnings - ends.turnings)
+        opening = 1.0 - self.rows * frames.curvatures[second][:, None]
+        return _gap(white, self.easing), _slope(white, opening, self.easing)
 
 
 class _RowPoints(NamedTuple):
@@ -169,7 +244,13 @@ class _RowPoints(NamedTuple):
 
 
 def _on_curve(
-    x: Floats, rows: Floats, at: Floats, frames: Frames, middles: Floats, which: Floats
+    x: Floats,
+    rows: Floats,
+    at: Floats,
+    frames: Frames,
+    middles: Floats,
+    which: NDArray[np.int_],
+    bent: bool,
 ) -> _RowPoints:
     """Sides given in the letters' own frames, by the circle of curvature at their middles.
 
@@ -178,14 +259,17 @@ def _on_curve(
     the letters' heads, a point goes to
 
         s = atan2(κx, 1 + κy)/κ,   height = (hypot(κx, 1 + κy) − 1)/κ
+
+    Bent letters have their points at station x and height y already.
     """
     bulge = -frames.curvatures[which][:, None]
-    bent = np.where(np.abs(bulge) < _STRAIGHT, np.nan, bulge)
+    curved = np.where((np.abs(bulge) < _STRAIGHT) | bent, np.nan, bulge)
     below = 1.0 + bulge * rows
     with np.errstate(invalid="ignore"):
-        stations = np.where(np.isnan(bent), x, np.arctan2(bent * x, below) / bent)
-        heights = np.where(np.isnan(bent), rows, (np.hypot(bent * x, below) - 1.0) / bent)
-    stations = np.where((below <= 0.0).any(axis=1)[:, None], np.nan, stations)
+        stations = np.where(np.isnan(curved), x, np.arctan2(curved * x, below) / curved)
+        heights = np.where(np.isnan(curved), rows, (np.hypot(curved * x, below) - 1.0) / curved)
+    too_tight = np.asarray(below <= 0.0).any(axis=1)[:, None]
+    stations = np.where(too_tight, np.nan, stations)
     at_rows = _interpolated(at, heights, stations)
     turnings = frames.turnings[which][:, None] + frames.curvatures[which][:, None] * at_rows
     return _RowPoints(middles[which][:, None] + at_rows, turnings)
@@ -210,6 +294,15 @@ def _gap(white: Floats, easing: Floats) -> Floats:
     eased = np.maximum(white, -DEEPEST_OVERLAP * easing[:, None]) + easing[:, None]
     gap: Floats = 1.0 / (1.0 / eased).mean(axis=1) - easing
     return gap
+
+
+def _slope(white: Floats, opening: Floats, easing: Floats) -> Floats:
+    """dG/ds where the white of each row opens by `opening` a mm: (n, ROWS) → (n,)."""
+    floor = -DEEPEST_OVERLAP * easing[:, None]
+    eased = np.maximum(white, floor) + easing[:, None]
+    rate = np.where(white > floor, opening, 0.0)
+    slope: Floats = (rate / eased**2).mean(axis=1) / (1.0 / eased).mean(axis=1) ** 2
+    return slope
 
 
 def _band(one: Cluster, two: Cluster) -> Band:

@@ -181,7 +181,13 @@ class Setting:
         Between runs, and where letters do not stand on the baseline, nothing was designed.
         """
         gaps = measure_gaps(
-            self.face, self.clusters, self.scales, self.natural, self.middles, self.frames
+            self.face,
+            self.clusters,
+            self.scales,
+            self.natural,
+            self.middles,
+            self.frames,
+            self.bent,
         )
         designed = gaps.designed + np.diff(self.meant - self.natural)
         # Between letters on two sides of a corner there is no gap to be judged.
