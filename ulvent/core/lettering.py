@@ -240,6 +240,9 @@ class Lettering(Model):
         from a named place of the guide
     width, slant
         of the letters: a factor, and degrees
+    spacing, space_all
+        gaps as the face has its advances; every gap as its designer made it on the straight;
+        or one gap for all. Figures and punctuation keep the face's advances unless all are spaced
     tracking, word_space
         added to every gap between letters, and to every space, mm
     spread_joined
@@ -269,7 +272,8 @@ class Lettering(Model):
     at: Coordinate = 0.0
     at_in: PlaceKind = "mm"
     align: Literal["start", "centre", "end"] = "start"
-    spacing: Literal["font"] = "font"
+    spacing: Literal["font", "even", "same"] = "font"
+    space_all: bool = False
     tracking: Millimetres = 0.0
     word_space: Millimetres = 0.0
     spread_joined: bool = False

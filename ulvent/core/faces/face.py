@@ -104,6 +104,8 @@ class Face(ABC):
     metrics: Metrics
     single_stroke: bool
     """Whether outlines are strokes to be followed by a tool, not areas."""
+    slant: float = 0.0
+    """Degrees by which upright strokes lean, heads forward."""
     stands_for: str = ""
     """Of a face that stands in for one that is not here: the name of that one."""
     axes: tuple[Axis, ...] = ()

@@ -57,6 +57,7 @@ class OutlineFace(Face):
         )
         self._file = harfbuzz.Face(_plain_bytes(table, data))
         self.axes = _axes(table)
+        self.slant = -float(table["post"].italicAngle) if "post" in table else 0.0
         self.features = feature_choices(self._file)
         self._set_values(())
 

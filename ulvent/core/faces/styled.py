@@ -66,6 +66,8 @@ class StyledFace(Face):
         self.metrics = face.metrics
         self.single_stroke = face.single_stroke
         self.stands_for = face.stands_for
+        lean = face.slant + style.slant
+        self.slant = -lean if style.mirrored else lean
         self.features = face.features
         self.axes = face.axes
         shear = math.tan(math.radians(style.slant))

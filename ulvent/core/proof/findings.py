@@ -35,7 +35,14 @@ class Finding(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    kind: Literal["overflow", "missing-letters", "missing-face", "missing-feature", "tight-bend"]
+    kind: Literal[
+        "overflow",
+        "missing-letters",
+        "missing-face",
+        "missing-feature",
+        "tight-bend",
+        "near-letters",
+    ]
     severity: Severity
     lettering: str
     message: str
@@ -65,6 +72,7 @@ def prove(layout: Layout, others: OtherFaces = tuple, remedies: bool = True) -> 
         findings.extend(_missing(lettering, lines, others))
         findings.extend(_lacking(lettering, lines[0].face))
         findings.extend(_tight(lines))
+        findings.extend(_near(lines))
     return findings
 
 
@@ -214,5 +222,31 @@ def _tight(lines: tuple[Setting, ...]) -> list[Finding]:
             limit=setting.capital,
             unit="mm",
             letters=(),
+        )
+    ]
+
+
+def _near(lines: tuple[Setting, ...]) -> list[Finding]:
+    """Pairs that even gaps bring nearer than they may come, since less would tear them apart."""
+    pairs = [
+        (line.clusters[index].text + line.clusters[index + 1].text, line)
+        for line in lines
+        for index in line.too_near.nonzero()[0]
+    ]
+    if not pairs:
+        return []
+    setting = pairs[0][1]
+    named = ", ".join(f"“{text}”" for text, _ in pairs)
+    return [
+        Finding(
+            kind="near-letters",
+            severity="warning",
+            lettering=setting.lettering.id,
+            message=f"letters come nearer to each other than they should on this curve: {named}",
+            remedy="Open the gap after the first one by hand.",
+            figure=float(len(pairs)),
+            limit=0.0,
+            unit="letters",
+            letters=tuple(text for text, _ in pairs),
         )
     ]

@@ -31,7 +31,8 @@ from ulvent.core.setting.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.corners import corner_zones, pushed
 from ulvent.core.setting.dials import Label, TickLines
-from ulvent.core.setting.gaps import Gaps, measure_gaps
+from ulvent.core.setting.gaps import GapMeter, Gaps, measure_gaps, softening
+from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing, gap_targets, spaced
 from ulvent.core.setting.stance import Stances, on_baseline, stacked, turned_by_hand
 from ulvent.core.setting.touch import touch_height
 from ulvent.core.setting.words import scale_of
@@ -77,6 +78,10 @@ class Setting:
         of the baseline that the runs take up, as pairs of stations
     length, overhang
         of the words; how much of them has no guide under it, mm
+    targets, at_floor, too_near
+        (n − 1,) gaps that were solved for, mm, nan for those that were not; which of them
+        stand at the least distance instead; and which are nearer, since that would tear
+        them apart
     ticks, labels
         of a dial; `runs` count its labels
     nudges
@@ -106,6 +111,9 @@ class Setting:
     stretches: tuple[Stretch, ...]
     length: float
     overhang: float
+    targets: Floats
+    at_floor: NDArray[np.bool_]
+    too_near: NDArray[np.bool_]
     ticks: TickLines | None = None
     labels: tuple[Label, ...] = ()
     nudges: Mapping[int, Nudge] = field(default_factory=dict)
@@ -181,15 +189,9 @@ class Setting:
         Between runs, and where letters do not stand on the baseline, nothing was designed.
         """
         gaps = measure_gaps(
-            self.face,
-            self.clusters,
-            self.scales,
-            self.natural,
-            self.middles,
-            self.frames,
-            self.bent,
+            self.face, self.clusters, self.scales, self.meant, self.middles, self.frames, self.bent
         )
-        designed = gaps.designed + np.diff(self.meant - self.natural)
+        designed = np.where(np.isfinite(self.targets), self.targets, gaps.designed)
         # Between letters on two sides of a corner there is no gap to be judged.
         judged = np.diff(self.pushes) == 0.0
         if not self.stances.on_baseline:
@@ -303,15 +305,33 @@ def place_row(
     if not row.goes_round:
         over = _overhang(baseline, stretches, length)
 
-    begins = (begins + shifts)[inked]
+    kept = tuple(c for c, wanted in zip(clusters, inked, strict=True) if wanted)
     extents = extents[inked]
-    by_hand = [_joined(getattr(words, name) for words in runs)[inked]
-               for name in ("along", "across", "turns", "scales")]  # fmt: skip
-    along, across, turns, scales = by_hand
-    middles = begins + extents / 2.0 + along
+    by_hand = [
+        _joined(getattr(words, name) for words in runs)[inked]
+        for name in ("along", "across", "turns", "scales", "starts", "natural", "meant")
+    ]
+    along, across, turns, scales, starts, natural, meant = by_hand
+    run_of = np.repeat(np.arange(len(runs)), counts)[inked]
+    middles = (begins + shifts)[inked] + extents / 2.0
+    pairs = max(len(kept) - 1, 0)
+    targets, floored = np.full(pairs, np.nan), np.zeros((2, pairs), dtype=bool)
+    if lettering.spacing != "font" and len(kept) > 1 and _stands_on_baseline(lettering):
+        spacing = _spacing(lettering, face, kept, scales, middles, run_of, shifts[inked], row,
+                           (starts, natural), baseline)  # fmt: skip
+        found = spaced(spacing, baseline)
+        moved = found.middles - middles
+        targets, floored = spacing.targets, np.stack([found.at_floor, found.too_near])
+        middles = found.middles
+        stretches = _moved_stretches(stretches, run_of, moved)
+        ends = [moved[run_of == run][[0, -1]] for run in np.unique(run_of)]
+        length += float(sum(last - first for first, last in ends))
+        if not row.goes_round:
+            over = _overhang(baseline, stretches, length)
+    begins = middles - extents / 2.0
+    middles = middles + along
     frames = baseline.frames(middles)
     low, high = _window(lettering, baseline, anchor, row)
-    kept = tuple(c for c, wanted in zip(clusters, inked, strict=True) if wanted)
     # What is larger or smaller than its line keeps to the touch line, not to the feet.
     across = across - touch_height(lettering.touch, face.metrics) * (scales - scale)
     if lettering.shape.startswith("stacked"):
@@ -332,20 +352,106 @@ def place_row(
         places=np.concatenate([words.places for words in runs])[inked]
         if runs
         else np.empty(0, int),
-        runs=np.repeat(np.arange(len(runs)), counts)[inked],
+        runs=run_of,
         advances=extents,
         middles=middles,
         frames=frames,
         stances=stances,
-        natural=_joined(words.natural for words in runs)[inked],
-        meant=_joined(words.meant for words in runs)[inked],
+        natural=natural,
+        meant=meant,
         pushes=shifts[inked],
         has_room=(begins >= low - JOINT) & (begins + extents <= high + JOINT),
         drawn=(middles >= low - JOINT) & (middles <= high + JOINT),
         stretches=stretches,
         length=length,
         overhang=over,
+        targets=targets,
+        at_floor=floored[0],
+        too_near=floored[1],
     )
+
+
+def _stands_on_baseline(lettering: Lettering) -> bool:
+    dial = lettering.dial
+    on_guide = dial is None or (dial.stand == "on-guide" and dial.curved)
+    return on_guide and not lettering.shape.startswith("stacked")
+
+
+def _spacing(
+    lettering: Lettering,
+    face: Face,
+    clusters: tuple[Cluster, ...],
+    scales: Floats,
+    middles: Floats,
+    runs: NDArray[np.int_],
+    pushes: Floats,
+    row: Row,
+    starts: tuple[Floats, Floats],
+    baseline: Parallel,
+) -> Spacing:
+    """What a row is spaced by; `starts` are those with all that was added, and as designed."""
+    with_all, natural = starts
+    meter = GapMeter(face, clusters, scales)
+    designed = meter.on_straight(with_all)
+    extra = np.diff(with_all - natural)
+    targets = gap_targets(face, clusters, scales, designed, extra, lettering.spacing == "same",
+                          lettering.space_all)  # fmt: skip
+    # Letters on two sides of a corner stay as they are.
+    targets[(np.diff(pushes) != 0.0) | _parted(middles, baseline)] = np.nan
+    hold: Hold = "row"
+    if lettering.dial is not None:
+        hold = "labels"
+    elif row.goes_round:
+        hold = "ring"
+    targets[np.diff(runs) != 0] = np.nan
+    white = softening(face, "capital").recess
+    stems = white * np.minimum(scales[:-1], scales[1:])
+    # What is near by design, as a tail under its neighbour, may be nearly so on the curve.
+    designed_clear = meter.clear_straight(natural)
+    designed_clear = np.minimum(designed_clear, NEAR_AS_DESIGNED * designed_clear)
+    floor = np.minimum(FLOOR * stems, designed_clear)
+    return Spacing(
+        face=face,
+        clusters=clusters,
+        scales=scales,
+        bent=lettering.shape == "bent",
+        middles=middles,
+        targets=targets,
+        runs=runs if hold != "row" else np.zeros(len(clusters), dtype=int),
+        hold=hold,
+        share=SHARE_BEFORE[lettering.align],
+        floor=floor,
+        stems=stems,
+    )
+
+
+def _parted(middles: Floats, baseline: Parallel) -> NDArray[np.bool_]:
+    """(n − 1,) which neighbours stand on two sides of a corner."""
+    corners = np.array([sum(zone) / 2.0 for zone in corner_zones(baseline.base, baseline, 0.0)])
+    if not len(corners):
+        return np.zeros(len(middles) - 1, dtype=bool)
+    if baseline.closed:
+        # How many corners have been passed, laps and all.
+        laps = np.floor(middles / baseline.length)
+        passed = laps * len(corners) + np.searchsorted(
+            np.sort(corners), middles - laps * baseline.length
+        )
+    else:
+        passed = np.searchsorted(corners, middles)
+    parted: NDArray[np.bool_] = np.diff(passed) != 0
+    return parted
+
+
+def _moved_stretches(
+    stretches: tuple[Stretch, ...], runs: NDArray[np.int_], moved: Floats
+) -> tuple[Stretch, ...]:
+    """Stretches whose first and last letters were moved."""
+    found: list[Stretch] = []
+    with_ink = np.unique(runs).tolist()
+    for (begin, end), run in zip(stretches, with_ink, strict=False):
+        mine = moved[runs == run]
+        found.append((begin + float(mine[0]), end + float(mine[-1])))
+    return (*found, *stretches[len(found) :])
 
 
 def baseline_curve(lettering: Lettering, guide: Curve, face: Face) -> Parallel:

@@ -134,11 +134,11 @@ def _joined(face: Face, clusters: tuple[Cluster, ...]) -> list[int]:
     return [
         index
         for index, (one, two) in enumerate(zip(clusters, clusters[1:], strict=False))
-        if _joins(face, one) and _joins(face, two) and face.touching(one, two)
+        if joins(face, one) and joins(face, two) and face.touching(one, two)
     ]
 
 
-def _joins(face: Face, cluster: Cluster) -> bool:
+def joins(face: Face, cluster: Cluster) -> bool:
     letter = cluster.text[:1]
     if not letter.isalpha():
         return False

@@ -1,0 +1,220 @@
+"""Even gaps: every pair has, on the curve, the gap that it should have."""
+
+from __future__ import annotations
+
+import math
+import unittest
+from typing import Any
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.ops import unary_union
+
+from tests.core.setting_help import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, joint_gaps, laid_out, line
+from ulvent.core.proof import prove
+from ulvent.core.setting import Setting
+from ulvent.core.setting.gaps import ROWS, softened_sides, softening
+from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED
+from ulvent.typecase import catalogue
+
+WORDS = "Tower AVENUE by Wolf"
+GUIDES: dict[str, dict[str, Any]] = {
+    "ring": RING,
+    "ellipse": ELLIPSE,
+    "rounded": ROUNDED,
+    "spiral": SPIRAL,
+    "wave": {"kind": "wave", "length": 160, "height": 30, "waves": 3},
+    "cornered": {"kind": "path", "d": "M0 0L200 0L300 120L500 120"},
+}
+
+
+def shares(setting: Setting) -> np.ndarray:
+    """Gap over target of every pair that is solved for and not held at the floor."""
+    solved = np.isfinite(setting.targets + setting.gaps.found) & ~setting.at_floor
+    return setting.gaps.found[solved] / setting.targets[solved]
+
+
+def even(guide: dict[str, Any], text: str = WORDS, **changes: Any) -> Setting:
+    return line(guide, text=text, **{"spacing": "even", **changes})
+
+
+class OnTheStraight(unittest.TestCase):
+    def test_even_is_the_face_s_own_spacing(self) -> None:
+        for face in catalogue():
+            with self.subTest(face):
+                own = line(LINE, text="Tower Ayk Quill", face=face)
+                found = even(LINE, "Tower Ayk Quill", face=face)
+                np.testing.assert_allclose(found.middles, own.middles, atol=1e-6)
+
+    def test_with_tracking_and_word_spaces_too(self) -> None:
+        fields: dict[str, Any] = {"tracking": 0.7, "word_space": 2.0, "align": "centre", "at": 500}
+        own, found = line(LINE, text=WORDS, **fields), even(LINE, **fields)
+        np.testing.assert_allclose(found.middles, own.middles, atol=1e-6)
+
+    def test_one_gap_for_all(self) -> None:
+        """Every pair of letters has the same gap; words stay apart as they are."""
+        found = line(LINE, text="HAMBURG", spacing="same").gaps.found
+        self.assertLess(np.ptp(found), 1e-9)
+        own = line(LINE, text="HAMBURG").gaps.found
+        self.assertGreater(np.ptp(own), 0.05)
+        self.assertTrue(own.min() < found[0] < own.max())
+
+
+class OnCurves(unittest.TestCase):
+    def test_every_gap_is_its_target_within_a_thousandth(self) -> None:
+        for name, guide in GUIDES.items():
+            for changes in ({}, {"reading": "against"}, {"shape": "bent"}, {"standoff": -9},
+                            {"face": "zilla-slab-semibold"}, {"face": "eb-garamond", "slant": 12},
+                            {"end_height": 20}):  # fmt: skip
+                with self.subTest(f"{name} {changes}"):
+                    found = even(guide, align="centre", at_in="middle", **changes)
+                    self.assertGreater(len(shares(found)), 10)
+                    self.assertLess(np.ptp(shares(found)), 1e-3)
+
+    def test_across_the_seam_as_anywhere(self) -> None:
+        found = even(RING, at=0, align="centre")
+        self.assertLess(np.ptp(shares(found)), 1e-9)
+
+    @settings(max_examples=20, deadline=None)
+    @given(st.floats(0, 628), st.sampled_from(["along", "against"]))
+    def test_on_a_circle_it_does_not_matter_where(self, at: float, reading: str) -> None:
+        there, here = (even(RING, at=place, reading=reading) for place in (at, 0.0))
+        np.testing.assert_allclose(
+            there.middles - there.middles[0], here.middles - here.middles[0], atol=1e-7
+        )
+
+    def test_circles_without_limit_tend_to_the_straight(self) -> None:
+        own = line(LINE, text=WORDS)
+        straight = own.middles - own.middles[0]
+        apart = []
+        for radius in (200, 2000, 20_000):
+            found = even({"kind": "circle", "radius": radius})
+            apart.append(np.abs(found.middles - found.middles[0] - straight).max())
+        self.assertGreater(apart[0], 0.5)
+        for nearer, farther in zip(apart[1:], apart, strict=False):
+            self.assertAlmostEqual(nearer / farther, 0.1, delta=0.02)
+
+    def test_reading_against_mirrors_reading_along(self) -> None:
+        """A guide that runs the other way, read against, is the same line."""
+        turned = {**ELLIPSE, "turn": "counterclockwise"}
+        one = even(ELLIPSE, at_in="top", align="centre")
+        two = even(turned, at_in="top", align="centre", reading="against")
+        np.testing.assert_allclose(one.stances.feet, two.stances.feet, atol=1e-6)
+
+    def test_outward_letters_come_together_and_inward_ones_go_apart(self) -> None:
+        outward = even(RING).length, line(RING, text=WORDS).length
+        inward = {**RING, "turn": "counterclockwise"}
+        inside = even(inward).length, line(inward, text=WORDS).length
+        self.assertLess(outward[0], outward[1])
+        self.assertGreater(inside[0], inside[1])
+
+
+class AgainstAPlainComputation(unittest.TestCase):
+    """The gap of bent letters by dense rows in polar coordinates, pair by pair."""
+
+    def test_bent_letters_on_circles(self) -> None:
+        for turn, sign in (("clockwise", 1.0), ("counterclockwise", -1.0)):
+            ring = {"kind": "circle", "diameter": 120, "turn": turn}
+            found = line(ring, text="HOTEL", shape="bent")
+            how = softening(found.face, "capital")
+            rows = (np.arange(ROWS) + 0.5) / ROWS * how.band_height * found.scale
+            for index, (one, two) in enumerate(
+                zip(found.clusters, found.clusters[1:], strict=False)
+            ):
+                right = softened_sides(found.face, one.glyphs, "capital").right * found.scale
+                left = softened_sides(found.face, two.glyphs, "capital").left * found.scale
+                ends = found.middles[index] - found.widths[index] / 2 + right
+                starts = found.middles[index + 1] - found.widths[index + 1] / 2 + left
+                # At height y an angle of 1 mm on the baseline is (R ± y)/R mm long.
+                white = (starts - ends) / 60 * (60 + sign * rows)
+                easing = how.easing * found.scale
+                gap = 1 / np.mean(1 / (np.maximum(white, -0.6 * easing) + easing)) - easing
+                self.assertAlmostEqual(found.gaps.found[index], gap, places=9)
+
+
+class LeftAlone(unittest.TestCase):
+    def test_letters_that_join_keep_their_advances(self) -> None:
+        found = even(RING, "minimum", face="dancing-script-bold")
+        own = line(RING, text="minimum", face="dancing-script-bold")
+        np.testing.assert_allclose(np.diff(found.middles), np.diff(own.middles), atol=1e-9)
+
+    def test_figures_and_punctuation_unless_asked(self) -> None:
+        own = line(RING, text="TO 1917.")
+        found, every = (even(RING, "TO 1917.", space_all=all_) for all_ in (False, True))
+        # T O move; the figures among themselves do not.
+        self.assertGreater(abs(np.diff(found.middles)[0] - np.diff(own.middles)[0]), 0.01)
+        np.testing.assert_allclose(np.diff(found.middles)[2:], np.diff(own.middles)[2:], atol=1e-9)
+        self.assertGreater(
+            np.abs(np.diff(every.middles)[2:] - np.diff(own.middles)[2:]).min(), 0.005
+        )
+
+    def test_hand_opened_gaps_are_offsets_of_the_target(self) -> None:
+        """By as much as the same offset opens the gap on the straight, also in other words."""
+        hand: dict[str, Any] = {"hand": [{"letter": 2, "gap": 1.5}], "hand_words": "HOTEL"}
+        for text in ("HOTEL", "HOTELS"):
+            opened = [
+                even(guide, text, **hand).gaps.found - even(guide, text).gaps.found
+                for guide in (LINE, RING, SPIRAL)
+            ]
+            self.assertAlmostEqual(opened[0][2], 1.5, delta=0.2)
+            for one in opened[1:]:
+                np.testing.assert_allclose(one, opened[0], atol=1e-6)
+
+
+class Floor(unittest.TestCase):
+    def outline(self, setting: Setting, index: int) -> Polygon | MultiPolygon:
+        return unary_union(
+            [Polygon(points).buffer(0) for points, _ in setting.placed_outline(index).polylines]
+        )
+
+    def test_no_two_letters_come_nearer_than_the_floor(self) -> None:
+        """Whole outlines on tiny rings, by shapely: hats and tails too."""
+        for text in ("RATTLE", "LOTTI", "Tyfjord", "QUA gyp"):
+            for turn in ("clockwise", "counterclockwise"):
+                for face in ("lato-bold", "zilla-slab-semibold", "cinzel-semibold"):
+                    with self.subTest(f"{text} {turn} {face}"):
+                        ring = {"kind": "circle", "diameter": 72, "turn": turn}
+                        found = even(ring, text, face=face)
+                        own = line(LINE, text=text, face=face)
+                        least = FLOOR * softening(found.face, "capital").recess * found.scale
+                        for index in range(len(found.clusters) - 1):
+                            apart = self.outline(found, index).distance(
+                                self.outline(found, index + 1)
+                            )
+                            designed = self.outline(own, index).distance(
+                                self.outline(own, index + 1)
+                            )
+                            if not found.too_near[index]:
+                                allowed = min(least, NEAR_AS_DESIGNED * designed)
+                                self.assertGreaterEqual(apart, allowed - 0.02)
+
+
+class RoundAndRound(unittest.TestCase):
+    def test_inside_the_words_and_at_the_joints(self) -> None:
+        for guide in (RING, ELLIPSE):
+            for separator in (None, {"kind": "star", "size": 0.6}):
+                repeat = {"times": 4, "separator": separator}
+                found = even(guide, "HONEY", repeat=repeat, at=11)
+                self.assertLess(np.ptp(shares(found)), 1e-3)
+                self.assertLess(np.ptp(joint_gaps(found)), 1e-6)
+
+    def test_labels_keep_their_middles(self) -> None:
+        dial = {"labels": {"kind": "months", "short": False}, "divisions": 12}
+        own, found = (line(RING, text="", height=5, dial=dial, spacing=spacing)
+                      for spacing in ("font", "even"))  # fmt: skip
+        for run in range(12):
+            ends = [one.middles[one.runs == run][[0, -1]] for one in (own, found)]
+            self.assertAlmostEqual(ends[0].mean(), ends[1].mean(), places=9)
+        self.assertLess(np.ptp(shares(found)), 1e-3)
+
+
+class Unsolvable(unittest.TestCase):
+    def test_a_guide_too_tight_to_measure_is_said_and_letters_stay_apart(self) -> None:
+        tight = {"kind": "circle", "diameter": 20, "turn": "counterclockwise"}
+        layout = laid_out(tight, text="MERE", spacing="even")
+        (found,) = layout.settings
+        self.assertTrue(math.isnan(found.gaps.found[0]))
+        self.assertTrue(np.isfinite(found.middles).all())
+        self.assertIn("tight-bend", [finding.kind for finding in prove(layout)])

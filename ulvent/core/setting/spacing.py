@@ -1,0 +1,241 @@
+"""Even gaps: letters moved along their baseline until every gap is what it should be.
+
+The target of a pair is the gap that its designer gave it on the straight, or one common
+gap for all, with tracking, word spaces and what was done by hand on top. All letters of a
+row move together, by Newton's method on every gap at once: each pair opens by what it
+misses over its slope, and all that follows goes along.
+
+Pairs that are left alone keep their distance on the baseline: letters that join, and
+figures and punctuation, unless asked. No two neighbours come nearer than a floor, their
+whole outlines looked at, whatever the measure says.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.curves import Curve
+from ulvent.core.faces import Cluster, Face
+from ulvent.core.setting.gaps import Band, GapMeter, band_of, softening
+from ulvent.core.setting.words import joins
+from ulvent.core.tolerances import JOINT
+
+Floats = NDArray[np.float64]
+Hold = Literal["row", "ring", "labels"]
+
+FLOOR = 0.12
+"""Least white between neighbours, in the face's white between stems; see docs/even-gaps.md."""
+NEAR_AS_DESIGNED = 0.7
+"""Where letters are nearer than the floor on the straight, they may come nearer by this factor."""
+_SOLVED = 1e-10
+"""Gaps that miss their target by no more than this, mm, are solved."""
+_MOST_ROUNDS = 40
+_MOST_LIFTS = 8
+_LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
+_ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
+"""Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
+
+
+@dataclass(frozen=True, eq=False)
+class Spacing:
+    """What the letters of a row are spaced by. Arrays run over n letters or n − 1 pairs.
+
+    middles
+        (n,) stations where the face's own advances put them
+    targets
+        (n − 1,) gaps, mm; nan for pairs that are left alone
+    runs
+        (n,) which run each belongs to
+    hold, share
+        how the row is held: as one by a share of its length, as a ring whose runs have
+        equal joints, or each run by its middle
+    floor, stems
+        (n − 1,) least white between neighbours, and the face's white between stems, mm
+    """
+
+    face: Face
+    clusters: tuple[Cluster, ...]
+    scales: Floats
+    bent: bool
+    middles: Floats
+    targets: Floats
+    runs: NDArray[np.int_]
+    hold: Hold
+    share: float
+    floor: Floats
+    stems: Floats
+
+
+@dataclass(frozen=True, eq=False)
+class Spaced:
+    """Where letters stand once every gap is its target.
+
+    at_floor
+        (n − 1,) pairs that would come nearer than they may, and stand at the floor
+    too_near
+        (n − 1,) pairs that come nearer, since the floor would tear them apart
+    """
+
+    middles: Floats
+    at_floor: NDArray[np.bool_]
+    too_near: NDArray[np.bool_]
+
+
+def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
+    """Move the letters of a row until every gap is its target."""
+    row = _Row(spacing, baseline)
+    middles = row.solved()
+    too_near = np.zeros(len(row.targets), dtype=bool)
+    for _ in range(_MOST_LIFTS):
+        free = np.flatnonzero(row.judged & ~row.at_floor & ~too_near)
+        near = free[row.clearance(middles, free) < row.floor[free] - JOINT]
+        if not len(near):
+            break
+        row.at_floor[near] = True
+        middles = row.solved()
+        # A pair that would have to open by more than this is better left to a person.
+        wide = row.at_floor & (row.gaps(middles) - row.targets > row.stems)
+        too_near |= wide
+        row.at_floor &= ~wide
+        if wide.any():
+            middles = row.solved()
+    count = len(middles) - 1
+    return Spaced(middles, row.at_floor[:count], too_near[:count])
+
+
+class _Row:
+    """One row being solved. On a ring its first letter stands behind the last one again."""
+
+    def __init__(self, spacing: Spacing, baseline: Curve) -> None:
+        self._spacing, self._baseline = spacing, baseline
+        self._ring = spacing.hold == "ring"
+        clusters, scales, runs = spacing.clusters, spacing.scales, spacing.runs
+        self.targets, self.floor, self.stems = spacing.targets, spacing.floor, spacing.stems
+        if self._ring:
+            clusters, scales = (*clusters, clusters[0]), np.append(scales, scales[0])
+            runs = np.append(runs, -1)
+            self.targets = np.append(self.targets, np.nan)
+            self.floor = np.append(self.floor, 0.0)
+            self.stems = np.append(self.stems, 0.0)
+        self._meter = GapMeter(spacing.face, clusters, scales, spacing.bent)
+        self._inside = np.diff(runs) == 0
+        self.at_floor = np.zeros(len(self._inside), dtype=bool)
+        self.judged = np.isfinite(self.targets) & self._inside
+
+    def _all(self, middles: Floats) -> Floats:
+        if not self._ring:
+            return middles
+        return np.append(middles, middles[0] + self._baseline.length)
+
+    def clearance(self, middles: Floats, which: NDArray[np.int_]) -> Floats:
+        every = self._all(middles)
+        return self._meter.clearance(every, self._baseline.frames(every), which)
+
+    def gaps(self, middles: Floats) -> Floats:
+        every = self._all(middles)
+        return self._meter.on_curve(every, self._baseline.frames(every))[0]
+
+    def solved(self) -> Floats:
+        """Where every gap is its target, or the floor for pairs that would come nearer."""
+        middles = self._spacing.middles
+        best, least = middles, np.inf
+        for _ in range(_MOST_ROUNDS):
+            every = self._all(middles)
+            found, slopes = self._meter.on_curve(every, self._baseline.frames(every))
+            targets = self.targets
+            if self.at_floor.any():
+                held = np.flatnonzero(self.at_floor)
+                found[held] = self.clearance(middles, held)
+                slopes = np.where(self.at_floor, 1.0, slopes)
+                targets = np.where(self.at_floor, self.floor, targets)
+            solve = self.judged & np.isfinite(found)
+            miss = np.where(solve, targets - found, 0.0)
+            miss[self.at_floor & (np.abs(miss) <= JOINT)] = 0.0
+            steps = miss / np.clip(np.where(solve, slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
+            if self._ring:
+                joints = ~self._inside
+                apart = found[joints].mean() - found[joints]
+                miss[joints] = np.where(np.isfinite(apart), apart, 0.0)
+                steps[joints] = miss[joints] - steps.sum() / joints.sum()
+            worst = float(np.abs(miss).max(initial=0.0))
+            if worst < least:
+                best, least = middles, worst
+            if worst <= _SOLVED:
+                break
+            middles = middles + self._moved(steps)
+        return best
+
+    def _moved(self, steps: Floats) -> Floats:
+        """How far each letter goes when every pair opens by its step, mm."""
+        share = self._spacing.share
+        if self._spacing.hold == "labels":
+            return self._about_their_middles(steps)
+        moved = np.concatenate([[0.0], np.cumsum(steps)])
+        if self._ring:
+            first = int(np.argmin(self._inside)) if not self._inside.all() else -1
+            kept: Floats = moved[:-1] - share * moved[first]
+            return kept
+        row: Floats = moved - share * moved[-1]
+        return row
+
+    def _about_their_middles(self, steps: Floats) -> Floats:
+        """Every run stays where it is by its middle."""
+        first = np.concatenate([[True], ~self._inside])
+        moved = np.concatenate([[0.0], np.cumsum(np.where(self._inside, steps, 0.0))])
+        starts = np.flatnonzero(first)
+        ends = np.append(starts[1:], len(moved)) - 1
+        middles = (moved[starts] + moved[ends]) / 2.0
+        kept: Floats = moved - middles[np.cumsum(first) - 1]
+        return kept
+
+
+def gap_targets(
+    face: Face,
+    clusters: tuple[Cluster, ...],
+    scales: Floats,
+    designed: Floats,
+    extra: Floats,
+    common: bool,
+    space_all: bool,
+) -> Floats:
+    """(n − 1,) targets, nan for pairs that are left alone.
+
+    Parameters
+    ----------
+    designed, extra
+        (n − 1,) gaps on the straight, as designed and with what is added to each distance;
+        and what that is, mm
+    common
+        whether all pairs that are not parted by a space have one gap
+    """
+    targets = designed.copy()
+    for index, (one, two) in enumerate(zip(clusters, clusters[1:], strict=False)):
+        if (joins(face, one) and joins(face, two) and face.touching(one, two)) or not (
+            space_all or (_is_letter(one) and _is_letter(two))
+        ):
+            targets[index] = np.nan
+        elif common and two.place - one.place == len(one.text):
+            least = min(scales[index], scales[index + 1])
+            targets[index] = common_gap(face, band_of(one, two)) * least + extra[index]
+    return targets
+
+
+def _is_letter(cluster: Cluster) -> bool:
+    return cluster.text[:1].isalpha()
+
+
+@lru_cache(maxsize=64)
+def common_gap(face: Face, band: Band) -> float:
+    """The one gap that stands for all of a face's in a band, font units."""
+    shaped = face.shape(_ORDINARY[band])
+    if shaped.missing or len(shaped.clusters) < len(_ORDINARY[band]):
+        how = softening(face, band)
+        return how.recess
+    starts = np.concatenate([[0.0], np.cumsum([c.advance for c in shaped.clusters])])[:-1]
+    meter = GapMeter(face, shaped.clusters, np.ones(len(shaped.clusters)))
+    return float(np.median(meter.on_straight(starts)))
