@@ -232,6 +232,32 @@ class Letters(LetteringTest):
         expect(page.get_by_label("Moved up")).to_have_value("0")
 
 
+class EvenGaps(LetteringTest):
+    """Even at a press, the face's own while a key is held."""
+
+    def test_e_makes_even_and_b_compares(self) -> None:
+        page, piece = self.copy_of("Beehive arch")
+        own = self.settings_of(piece)[0]
+        page.get_by_role("application").focus()
+        page.keyboard.press("e")
+        expect(page.get_by_role("button", name="even", exact=True)).to_have_attribute(
+            "aria-pressed", "true"
+        )
+        expect(page.get_by_text("even to 0.1 %")).to_be_visible()
+        self.eventually(lambda: self.stored(piece)["letterings"][0]["spacing"] == "even")
+        even = self.settings_of(piece)[0]
+        self.assertGreater(np.abs(even.middles - own.middles).max(), 0.3)
+        page.keyboard.down("b")
+        expect(page.get_by_text("as the face spaces it")).to_be_visible()
+        page.keyboard.up("b")
+        expect(page.get_by_text("even to 0.1 %")).to_be_visible()
+        self.assertEqual(self.stored(piece)["letterings"][0]["spacing"], "even")
+        page.keyboard.press("e")
+        self.eventually(lambda: self.stored(piece)["letterings"][0]["spacing"] == "same")
+        page.keyboard.press("e")
+        self.eventually(lambda: self.stored(piece)["letterings"][0]["spacing"] == "font")
+
+
 class Remedies(LetteringTest):
     def test_an_overflow_says_its_figures_and_is_mended_by_one_click(self) -> None:
         page, piece = self.copy_of("Beehive arch")

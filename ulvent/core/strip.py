@@ -31,13 +31,15 @@ _SHORTEST_ROOM = 0.5
 class StripGap:
     """The gap after a letter: where it is, what it is, what its designer gave it; mm.
 
-    `after` is the letter's place in the words, -1 for a mark.
+    `after` is the letter's place in the words, -1 for a mark; `held_apart` says whether the
+    pair stands at the least distance, since an even gap would bring it nearer.
     """
 
     x: float
     after: int
     found: float
     designed: float
+    held_apart: bool
 
 
 @dataclass(frozen=True)
@@ -156,10 +158,18 @@ def _gaps(setting: Setting, x: Floats, widths: Floats) -> tuple[StripGap, ...]:
     ends = x + widths * setting.advances / 2.0
     starts = x - widths * setting.advances / 2.0
     gaps = setting.gaps
-    found = zip(ends[:-1], starts[1:], gaps.found, gaps.designed, setting.places[:-1], strict=True)
+    found = zip(
+        ends[:-1],
+        starts[1:],
+        gaps.found,
+        gaps.designed,
+        setting.places[:-1],
+        setting.at_floor,
+        strict=True,
+    )
     return tuple(
-        StripGap(float((end + start) / 2.0), int(place), float(gap), float(designed))
-        for end, start, gap, designed, place in found
+        StripGap(float((end + start) / 2.0), int(place), float(gap), float(designed), bool(held))
+        for end, start, gap, designed, place, held in found
         # Across the seam the middle between two letters is not between their x.
         if not math.isnan(gap) and abs(end - start) < setting.guide.length / 2.0
     )

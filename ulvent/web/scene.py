@@ -335,7 +335,11 @@ def _judged(line: StripLettering) -> SceneGaps:
     """The gaps of a line with the worst of them marked, their middle share, and their spread."""
     shares = [_share(gap) for gap in line.gaps]
     usual = median(shares) if shares else 1.0
-    off = [abs(share / usual - 1.0) if usual > 0.0 else 0.0 for share in shares]
+    # What is held apart so as not to touch is no unevenness that could be mended.
+    off = [
+        abs(share / usual - 1.0) if usual > 0.0 and not gap.held_apart else 0.0
+        for share, gap in zip(shares, line.gaps, strict=True)
+    ]
     worst = sorted(range(len(off)), key=lambda index: -off[index])[:MOST_STANDING_OUT]
     return SceneGaps(
         x=[gap.x for gap in line.gaps],
@@ -345,6 +349,7 @@ def _judged(line: StripLettering) -> SceneGaps:
         share=shares,
         excess=[gap.found - gap.designed * usual for gap in line.gaps],
         worst=[index for index in worst if off[index] > STANDS_OUT],
+        held_apart=sum(gap.held_apart for gap in line.gaps),
         usual=usual,
         spread=max(off, default=0.0),
     )

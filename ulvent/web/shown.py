@@ -132,6 +132,8 @@ class SceneGaps(BaseModel):
         by how much it is wider, mm, than it would be if all were alike
     worst
         which of them stand out
+    held_apart
+        how many stand at the least distance, since an even gap would bring them nearer
     usual
         the middle one of the shares: how the curve widens or narrows all of them
     spread
@@ -145,6 +147,7 @@ class SceneGaps(BaseModel):
     share: list[float]
     excess: list[float]
     worst: list[int]
+    held_apart: int
     usual: float
     spread: float
 

@@ -1552,7 +1552,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend";
+            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters";
             /**
              * Severity
              * @enum {string}
@@ -1910,6 +1910,9 @@ export interface components {
          *         from a named place of the guide
          *     width, slant
          *         of the letters: a factor, and degrees
+         *     spacing, space_all
+         *         gaps as the face has its advances; every gap as its designer made it on the straight;
+         *         or one gap for all. Figures and punctuation keep the face's advances unless all are spaced
          *     tracking, word_space
          *         added to every gap between letters, and to every space, mm
          *     spread_joined
@@ -1985,9 +1988,14 @@ export interface components {
             /**
              * Spacing
              * @default font
-             * @constant
+             * @enum {string}
              */
-            spacing: "font";
+            spacing: "font" | "even" | "same";
+            /**
+             * Space All
+             * @default false
+             */
+            space_all: boolean;
             /**
              * Tracking
              * @default 0
@@ -3255,6 +3263,8 @@ export interface components {
          *         by how much it is wider, mm, than it would be if all were alike
          *     worst
          *         which of them stand out
+         *     held_apart
+         *         how many stand at the least distance, since an even gap would bring them nearer
          *     usual
          *         the middle one of the shares: how the curve widens or narrows all of them
          *     spread
@@ -3275,6 +3285,8 @@ export interface components {
             excess: number[];
             /** Worst */
             worst: number[];
+            /** Held Apart */
+            held_apart: number;
             /** Usual */
             usual: number;
             /** Spread */

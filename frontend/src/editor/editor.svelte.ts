@@ -65,6 +65,8 @@ export class Editor {
   #node = $state<number>();
   /** The chosen letters of the chosen lettering, by their places in its words. */
   letters = $state.raw<number[]>([]);
+  /** While a key is held: the chosen lettering as its face spaces it, for comparing. */
+  #before = $state(false);
   /** Which page of a lettering's particulars is shown. */
   page = $state<'words' | 'letters' | 'spread'>('words');
   /** The chosen label of a dial. */
@@ -274,7 +276,7 @@ export class Editor {
       // Beside what stands there already: top, bottom, then the sides.
       at: [0.25, 0.75, 0.5, 0][others % 4] ?? 0,
       at_in: 'share',
-      spacing: 'font',
+      space_all: false,
       spread_joined: false,
       with_guide: false,
       mirrored: false,
@@ -294,6 +296,35 @@ export class Editor {
     if (!lettering || !this.letters.length) return;
     const { letters } = this;
     this.act({ act: 'nudge', lettering: lettering.id, letters, ...UNMOVED, ...by }, base, last);
+  }
+
+  get before(): boolean {
+    return this.#before;
+  }
+
+  set before(shown: boolean) {
+    if (shown === this.#before) return;
+    this.#before = shown;
+    this.#ask();
+  }
+
+  /** Even gaps, then the same gap for all, then the face's own. */
+  nextSpacing(): void {
+    const lettering = this.lettering;
+    if (!lettering) return;
+    const next = { font: 'even', even: 'same', same: 'font' } as const;
+    this.changeLettering(lettering.id, { spacing: next[lettering.spacing ?? 'font'] });
+    void this.finish();
+  }
+
+  /** The piece as it is shown: before it was spaced, while that is asked for. */
+  #shown(): Piece {
+    const id = this.#before ? this.lettering?.id : undefined;
+    if (!id) return this.piece;
+    const letterings = this.piece.letterings.map((one) =>
+      one.id === id ? { ...one, spacing: 'font' as const } : one,
+    );
+    return { ...this.piece, letterings };
   }
 
   /** Do what mends a finding. */
@@ -436,7 +467,7 @@ export class Editor {
     const chosen = this.chosen;
     const pending = this.#pending;
     this.#channel?.send({
-      piece: asDocument(pending?.base ?? this.piece),
+      piece: asDocument(pending?.base ?? this.#shown()),
       chosen: chosen && chosen.kind !== 'blank' ? chosen.id : null,
       marks: this.marks,
       node: this.#node ?? null,

@@ -11,6 +11,12 @@ export const TOUCH = [
   { value: 'descender', label: 'tails' },
 ] as const satisfies { value: Lettering['touch']; label: string }[];
 
+export const SPACING = [
+  { value: 'font', label: 'the face’s' },
+  { value: 'even', label: 'even' },
+  { value: 'same', label: 'all the same' },
+] as const satisfies { value: Lettering['spacing']; label: string }[];
+
 export const ALIGN = [
   { value: 'start', label: 'start' },
   { value: 'centre', label: 'middle' },

@@ -84,6 +84,7 @@
     ']': () => editor.nudge({ gap: 0.1 }),
     '{': () => editor.nudge({ gap: -1 }),
     '}': () => editor.nudge({ gap: 1 }),
+    e: () => editor.nextSpacing(),
     m: () => editor.take(editor.tool === 'measure' ? 'choose' : 'measure'),
     c: () => drawing?.copyMeasure(),
     '?': () => (helping = true),
@@ -99,6 +100,10 @@
     if (target.closest('input, select, textarea, [role="dialog"], .bx--modal.is-visible')) return;
     if (event.key === 'Enter' && target.closest('button')) return;
     const control = event.ctrlKey || event.metaKey;
+    if (event.key === 'b' && !control && !event.altKey) {
+      editor.before = true;
+      return;
+    }
     const key = event.key.toLowerCase();
     if (control && key === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
     else if (control && key === 'y') void editor.redo();
@@ -118,7 +123,11 @@
   });
 </script>
 
-<svelte:window onkeydown={press} />
+<svelte:window
+  onkeydown={press}
+  onkeyup={(event) => event.key === 'b' && (editor.before = false)}
+  onblur={() => (editor.before = false)}
+/>
 <svelte:head><title>{editor.piece.title || 'Untitled'} · Ulvent</title></svelte:head>
 
 <div class="layout">

@@ -145,6 +145,14 @@
       event.detail !== (lettering.spread_joined ?? false) && set({ spread_joined: event.detail })}
   />
 {/if}
+{#if lettering.spacing !== 'font'}
+  <Checkbox
+    labelText="Space figures and punctuation too"
+    checked={lettering.space_all ?? false}
+    on:check={(event) =>
+      event.detail !== (lettering.space_all ?? false) && set({ space_all: event.detail })}
+  />
+{/if}
 {#if face?.features.length}
   <fieldset>
     <legend>What the face offers</legend>

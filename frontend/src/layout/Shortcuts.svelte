@@ -9,6 +9,8 @@
     ['Shift with an arrow', 'the same by 1 mm'],
     ['a letter chosen', 'the same arrows move it alone; Delete puts it back'],
     ['[ ]', 'close and open the gap after the chosen letters by 0.1 mm, with Shift by 1 mm'],
+    ['E', 'gaps even, then all the same, then as the face has them'],
+    ['B held', 'the gaps as the face has them, to compare'],
     ['Ctrl Z', 'undo'],
     ['Ctrl Shift Z, Ctrl Y', 'redo'],
     ['0', 'show the whole piece'],

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Piece, StripLine } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
-  import { figure, guideName } from '../editor/words';
+  import { SPACING, figure, guideName } from '../editor/words';
   import Letters from './Letters.svelte';
   import StripGaps from './StripGaps.svelte';
 
@@ -26,6 +26,7 @@
   const upright = $derived(strip?.lines.filter((one) => one.upright) ?? []);
   const turned = $derived(strip?.lines.filter((one) => !one.upright) ?? []);
   const gaps = $derived(chosen?.gaps);
+  const spacing = $derived(editor.before ? 'font' : (editor.lettering?.spacing ?? 'font'));
 
   const marks = $derived(
     editor.around?.measure?.guide === strip?.guide
@@ -105,6 +106,12 @@
   /** Letters in the other lane hang head down from the guide; their middle is brought to the lane's. */
   const laneMiddle = (one: StripLine) => one.foot + one.height / 2;
 
+  function setSpacing(spacing: (typeof SPACING)[number]['value']): void {
+    if (!editor.lettering) return;
+    editor.changeLettering(editor.lettering.id, { spacing });
+    void editor.finish();
+  }
+
   // ------------------------------------------------------------------ dragging
 
   interface Held {
@@ -175,15 +182,33 @@
 <section aria-label="Strip">
   <header>
     <strong>{guide ? `${guideName(guide)}, pulled straight` : 'Strip'}</strong>
+    {#if editor.lettering && !editor.lettering.dial}
+      <span class="spacing" role="group" aria-label="Gaps between letters">
+        gaps
+        {#each SPACING as one (one.value)}
+          <button
+            aria-pressed={editor.lettering.spacing === one.value}
+            title={one.value === 'even' ? 'Key E; hold B to compare' : undefined}
+            onclick={() => setSpacing(one.value)}
+          >
+            {one.label}
+          </button>
+        {/each}
+      </span>
+    {/if}
     {#if gaps?.x.length}
       <span>
-        gaps are {Math.round(gaps.usual * 100)} % of what the face has on the straight, uneven by
-        {Math.round(gaps.spread * 100)} %{#if gaps.worst.length}; {gaps.worst.length} stand{gaps.worst.length === 1 ? 's' : ''} out{/if}
+        {#if editor.before}
+          as the face spaces it:
+        {/if}
+        {Math.round(gaps.usual * 100)} % of
+        {spacing === 'font' ? 'what the face has on the straight' : 'what they should be'},
+        {gaps.spread < 0.001 ? 'even to 0.1 %' : `uneven by ${Math.round(gaps.spread * 100)} %`}{#if gaps.worst.length}; {gaps.worst.length} stand{gaps.worst.length === 1 ? 's' : ''} out{/if}{#if gaps.held_apart}; {gaps.held_apart} held apart so as not to touch{/if}
       </span>
     {/if}
     {#if turned.length}<span>below: what reads the other way</span>{/if}
     <span class="keys">
-      {editor.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · with Shift 1 mm · click a letter to move it alone'}
+      {editor.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it alone'}
     </span>
   </header>
   <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
@@ -270,7 +295,14 @@
 
         {#if handMarks}<path class="by-hand" d={handMarks} />{/if}
         {#if gaps?.x.length}
-          <StripGaps {gaps} {x} y={bars} {width} onhold={holdGap} />
+          <StripGaps
+            {gaps}
+            {x}
+            y={bars}
+            {width}
+            target={spacing === 'font' ? 'gap on the straight' : 'gap wanted'}
+            onhold={holdGap}
+          />
         {/if}
 
         {#if strip.closed}
@@ -306,6 +338,22 @@
   }
 
   header strong {
+    color: var(--ink);
+    font-weight: 600;
+  }
+
+  .spacing button {
+    border: 0;
+    border-bottom: 2px solid transparent;
+    padding: 0 3px;
+    background: none;
+    color: var(--verdigris);
+    font: inherit;
+    cursor: pointer;
+  }
+
+  .spacing button[aria-pressed='true'] {
+    border-bottom-color: var(--verdigris);
     color: var(--ink);
     font-weight: 600;
   }

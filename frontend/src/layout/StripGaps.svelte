@@ -7,10 +7,12 @@
     x: (mm: number) => number;
     y: number;
     width: number;
+    /** What the bars are held against. */
+    target: string;
     onhold: (event: PointerEvent, after: number) => void;
   }
 
-  let { gaps, x, y, width, onhold }: Props = $props();
+  let { gaps, x, y, width, target, onhold }: Props = $props();
 
   const BAR = 20;
   const TARGET_LABEL = 120;
@@ -50,7 +52,7 @@
 {/each}
 <path class="target" d={`M${targets.from} ${y + BAR}H${targets.to}`} />
 {#if targets.to + TARGET_LABEL < width}
-  <text class="target" x={targets.to + 6} y={y + BAR + 4}>gap on the straight</text>
+  <text class="target" x={targets.to + 6} y={y + BAR + 4}>{target}</text>
 {/if}
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <rect

@@ -38,7 +38,9 @@
 
   /** The named place that the lettering stands at, where it stands at one. */
   const place = $derived(
-    shares
+    lettering.at_in !== 'mm' && !shares && lettering.at === 0
+      ? lettering.at_in
+      : shares
       ? (scene?.places.find((one) => figure(one.share) === figure(lettering.at))?.name ?? '')
       : '',
   );
@@ -168,6 +170,11 @@
 </div>
 
 <style>
+  .pair :global(.bx--select-input) {
+    padding-right: 28px;
+    padding-left: 10px;
+  }
+
   :global(.bx--text-area) {
     min-height: 32px;
     padding: 6px 10px;
