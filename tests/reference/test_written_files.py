@@ -15,6 +15,7 @@ from fontTools.pens.areaPen import AreaPen
 
 from tests import zoo
 from tests.core.test_piece import document
+from ulvent.core.faces import Outline
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import curve_of
 from ulvent.core.piece import parse_piece
@@ -43,18 +44,23 @@ def layouts() -> dict[str, Layout]:
 def exact_areas(layout: Layout) -> list[float]:
     """Signed area of every contour, by fontTools' area pen on the placed outlines."""
     areas = []
-    for setting in layout.settings:
-        for index in range(len(setting.clusters)):
-            for contour in _contours(setting.placed_outline(index)):
-                pen = AreaPen()
-                draw = {"M": pen.moveTo, "L": pen.lineTo, "Q": pen.qCurveTo, "C": pen.curveTo}
-                for operation, points in contour:
-                    if operation == "Z":
-                        pen.closePath()
-                        areas.append(abs(pen.value))
-                    else:
-                        draw[operation](*(tuple(p) for p in points.tolist()))
+    for outline in written(layout):
+        for contour in _contours(outline):
+            pen = AreaPen()
+            draw = {"M": pen.moveTo, "L": pen.lineTo, "Q": pen.qCurveTo, "C": pen.curveTo}
+            for operation, points in contour:
+                if operation == "Z":
+                    pen.closePath()
+                    areas.append(abs(pen.value))
+                else:
+                    draw[operation](*(tuple(p) for p in points.tolist()))
     return sorted(areas)
+
+
+def written(layout: Layout) -> list[Outline]:
+    """All outlines that belong in a file: letters, and the ticks of dials."""
+    letters = [s.placed_outline(i) for s in layout.settings for i in range(len(s.clusters))]
+    return letters + [ticks for s in layout.settings for ticks, _ in s.tick_outlines()]
 
 
 def _contours(outline):
@@ -74,9 +80,7 @@ def shoelace(points: np.ndarray) -> float:
 
 
 def ink_box(layout: Layout) -> np.ndarray:
-    boxes = np.array(
-        [s.placed_outline(i).bounds() for s in layout.settings for i in range(len(s.clusters))]
-    )
+    boxes = np.array([outline.bounds() for outline in written(layout)])
     return np.array([*boxes[:, :2].min(axis=0), *boxes[:, 2:].max(axis=0)])
 
 
@@ -129,7 +133,7 @@ class WrittenSvg(unittest.TestCase):
                     self.assertNotIn(unwanted, text)
                 for setting in layout.settings:
                     self.assertIn(f'id="lettering-{setting.lettering.id}"', text)
-                self.assertEqual(text.count("<title>"), 1 + len(layout.settings))
+                self.assertEqual(text.count("<title>"), 1 + len(layout.piece.letterings))
 
     def test_guides_only_when_asked_for_and_apart(self) -> None:
         layout = layouts()["Barrel head"]

@@ -15,6 +15,7 @@ import psycopg
 from tests.core.test_piece import document
 from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from tests.throwaway import database_url
+from ulvent.demo import demo_pieces
 
 
 def ask(address: str, path: str, body: object = None) -> object:
@@ -46,7 +47,7 @@ class Serving(unittest.TestCase):
 
     def test_stopping_leaves_nothing_running_and_keeps_everything(self) -> None:
         first = self.start()
-        self.assertEqual(len(ask(first.address, "/api/pieces")), 8)
+        self.assertEqual(len(ask(first.address, "/api/pieces")), len(demo_pieces()))
         self.assertEqual(len(ask(first.address, "/api/drawer")), 12)
         ask(first.address, "/api/pieces", {"piece": document(title="Kept")})
         self.assertEqual(first.stop(signal.SIGTERM), 0)

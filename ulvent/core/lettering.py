@@ -98,6 +98,29 @@ class LineChoice(Model):
     align: Literal["start", "centre", "end"] | None = None
 
 
+class Fit(Model):
+    """One figure that is solved in place of being typed.
+
+    kind
+        the largest height that fits, or the gap that fills the guide
+    margin
+        left free at both ends, or over the seam, mm
+    least, most
+        between which the solved figure should lie, mm
+    """
+
+    kind: Literal["height", "gap"]
+    margin: Annotated[float, Field(ge=0.0, le=10_000.0, allow_inf_nan=False)] = 0.0
+    least: Coordinate | None = None
+    most: Coordinate | None = None
+
+    @model_validator(mode="after")
+    def _ordered(self) -> Self:
+        if self.least is not None and self.most is not None and self.least > self.most:
+            raise WrongRecipeError("least", f"must be at most {self.most:g}, the most")
+        return self
+
+
 class Nudge(Model):
     """What was done by hand to one letter.
 
@@ -240,6 +263,8 @@ class Lettering(Model):
         from a named place of the guide
     width, slant
         of the letters: a factor, and degrees
+    fit
+        a figure that is solved: the typed one counts no longer
     spacing, space_all
         gaps as the face has its advances; every gap as its designer made it on the straight;
         or one gap for all. Figures and punctuation keep the face's advances unless all are spaced
@@ -272,6 +297,7 @@ class Lettering(Model):
     at: Coordinate = 0.0
     at_in: PlaceKind = "mm"
     align: Literal["start", "centre", "end"] = "start"
+    fit: Fit | None = None
     spacing: Literal["font", "even", "same"] = "font"
     space_all: bool = False
     tracking: Millimetres = 0.0
@@ -316,6 +342,10 @@ class Lettering(Model):
             raise WrongRecipeError("with_guide", "is one too many: there is an end height")
         if (self.end_height is not None or self.with_guide) and given:
             raise WrongRecipeError(grows, f"does not go together with {given[0]}")
+        if self.fit is not None and given:
+            raise WrongRecipeError("fit", f"does not go together with {given[0]}")
+        if self.fit is not None and self.fit.kind == "height" and self.with_guide:
+            raise WrongRecipeError("fit", "does not go together with with_guide")
         if self.dial is not None and self.shape.startswith("stacked"):
             raise WrongRecipeError("shape", "must be rigid or bent on a dial")
         if self.repeat and not self.text.strip() and self.repeat.separator is None:

@@ -38,9 +38,9 @@ def feature_choices(face: harfbuzz.Face) -> tuple[FeatureChoice, ...]:
     """The features that a file offers in any script, in the order in which they are named above."""
     tags: set[str] = set()
     for table in ("GSUB", "GPOS"):
-        scripts = harfbuzz.ot_layout_table_get_script_tags(face, table)
+        scripts = face.get_table_script_tags(table)
         for index in range(len(scripts)):
-            tags.update(harfbuzz.ot_layout_language_get_feature_tags(face, table, index))
+            tags.update(face.get_language_feature_tags(table, index))
     found = [FeatureChoice(tag, name) for tag, name in _NAMES.items() if tag in tags]
     sets = sorted(tag for tag in tags if tag[:2] == "ss" and tag[2:].isdigit())
     return (*found, *(FeatureChoice(tag, f"stylistic set {int(tag[2:])}") for tag in sets))

@@ -23,6 +23,7 @@ from ulvent.core.setting.arrange import (
     usual_joint,
 )
 from ulvent.core.setting.dials import outside
+from ulvent.core.setting.fits import fitted
 from ulvent.core.setting.labels import set_dial
 from ulvent.core.setting.setting import Setting, baseline_curve, place_row
 from ulvent.core.setting.words import (
@@ -74,6 +75,17 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
         face = styled(face, style_of(lettering))
     except FaceError as error:
         raise wrong_field("axes", str(error)) from error
+    if lettering.fit is not None:
+        solved, outcome = fitted(
+            lettering, lettering.fit, lambda trial: _set_words(trial, standing, face)
+        )
+        lines = _set_words(solved, standing, face)
+        return tuple(replace(line, fitted=outcome) for line in lines)
+    return _set_words(lettering, standing, face)
+
+
+def _set_words(lettering: Lettering, standing: Standing, face: Face) -> tuple[Setting, ...]:
+    """All lines, as the lettering's own figures have it."""
     nudges = nudges_on(lettering)
     if lettering.dial is not None:
         return (set_dial(lettering, lettering.dial, standing.guide, face),)
@@ -168,6 +180,10 @@ def _set_line(
 
 
 def _anchor(line: Lettering, guide: Curve, baseline: Parallel) -> float:
+    if line.fit is not None and not baseline.closed:
+        # A fit uses the whole guide, whatever the place.
+        margin = line.fit.margin
+        return margin + SHARE_BEFORE[line.align] * (baseline.length - 2.0 * margin)
     return float(baseline.carry(np.array([reading_station(line, guide)]))[0])
 
 

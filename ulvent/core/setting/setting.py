@@ -32,6 +32,7 @@ from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.corners import corner_zones, pushed
 from ulvent.core.setting.dials import Label, TickLines
 from ulvent.core.setting.gaps import GapMeter, Gaps, measure_gaps, softening
+from ulvent.core.setting.outcome import Fitted
 from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing, gap_targets, spaced
 from ulvent.core.setting.stance import Stances, on_baseline, stacked, turned_by_hand
 from ulvent.core.setting.touch import touch_height
@@ -84,6 +85,8 @@ class Setting:
         them apart
     ticks, labels
         of a dial; `runs` count its labels
+    fitted
+        what came of the lettering's fit; `lettering` has the solved figure
     nudges
         what was done by hand, by the letters' places in the words of the whole lettering
     """
@@ -117,6 +120,7 @@ class Setting:
     ticks: TickLines | None = None
     labels: tuple[Label, ...] = ()
     nudges: Mapping[int, Nudge] = field(default_factory=dict)
+    fitted: Fitted | None = None
 
     @property
     def start(self) -> float:
