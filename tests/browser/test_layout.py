@@ -170,9 +170,11 @@ class Choosing(ApplicationTest):
         page, piece = self.open_barrel_head()
         page.get_by_label("Height", exact=True).fill("7")
         page.keyboard.press("Enter")
+        expect(page.get_by_role("button", name="Height of capitals: 7 mm")).to_be_visible()
         self.wait_until_kept(page)
         page.get_by_role("button", name="lettering on this guide").click()
         expect(page.get_by_role("textbox", name="Words")).to_have_value("Your words")
+        expect(page.locator("main [data-lettering]")).to_have_count(3)
         self.wait_until_kept(page)
         added = self.stored(piece)["letterings"][2]
         self.assertEqual((added["height"], added["face"]), (7, "cinzel-semibold"))

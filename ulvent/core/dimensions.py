@@ -391,13 +391,14 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
         return []
     frame = setting.baseline.frames(setting.start - 0.6 * setting.capital)
     foot, up = frame.points[0], frame.normals[0]
+    solved = setting.fitted is not None and setting.fitted.kind == "height"
     deep = lettering.measured in ("ascender", "type")
     low = foot + up * (setting.scale * metrics.descender if deep else 0.0)
     figures = [
         _line(
             "height",
-            _MEASURES[lettering.measured],
-            "↕ ",
+            _MEASURES[lettering.measured] + (", solved" if solved else ""),
+            "↕= " if solved else "↕ ",
             lettering.height,
             as_point(low),
             as_point(low + up * lettering.height),

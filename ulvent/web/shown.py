@@ -76,6 +76,14 @@ class SceneLast(BaseModel):
     left: float
 
 
+class SceneFit(BaseModel):
+    """A figure that was solved, mm, and why there is no exact answer, where there is none."""
+
+    kind: str
+    value: float
+    note: str
+
+
 class SceneLettering(BaseModel):
     """A line of a lettering: outlines by name, six figures of a matrix each, and more.
 
@@ -93,6 +101,8 @@ class SceneLettering(BaseModel):
         on a dial: the label that each letter belongs to, and what the labels say
     drawn
         whether each letter has a place on its guide
+    fit
+        what came of the lettering's fit
     last
         where the last letter of an open guide ends, and how far that is from the guide's end
     band
@@ -113,6 +123,7 @@ class SceneLettering(BaseModel):
     drawn: list[bool]
     strokes: bool
     last: SceneLast | None
+    fit: SceneFit | None
     band: str
     bounds: Box | None
     length: float

@@ -1552,7 +1552,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters";
+            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters" | "fit";
             /**
              * Severity
              * @enum {string}
@@ -1580,6 +1580,33 @@ export interface components {
              * @default []
              */
             remedies: components["schemas"]["Remedy"][];
+        };
+        /**
+         * Fit
+         * @description One figure that is solved in place of being typed.
+         *
+         *     kind
+         *         the largest height that fits, or the gap that fills the guide
+         *     margin
+         *         left free at both ends, or over the seam, mm
+         *     least, most
+         *         between which the solved figure should lie, mm
+         */
+        Fit: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "height" | "gap";
+            /**
+             * Margin
+             * @default 0
+             */
+            margin: number;
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
         };
         /**
          * GiveAs
@@ -1910,6 +1937,8 @@ export interface components {
          *         from a named place of the guide
          *     width, slant
          *         of the letters: a factor, and degrees
+         *     fit
+         *         a figure that is solved: the typed one counts no longer
          *     spacing, space_all
          *         gaps as the face has its advances; every gap as its designer made it on the straight;
          *         or one gap for all. Figures and punctuation keep the face's advances unless all are spaced
@@ -1985,6 +2014,7 @@ export interface components {
              * @enum {string}
              */
             align: "start" | "centre" | "end";
+            fit?: components["schemas"]["Fit"] | null;
             /**
              * Spacing
              * @default font
@@ -3232,6 +3262,18 @@ export interface components {
             findings: components["schemas"]["Finding"][];
         };
         /**
+         * SceneFit
+         * @description A figure that was solved, mm, and why there is no exact answer, where there is none.
+         */
+        SceneFit: {
+            /** Kind */
+            kind: string;
+            /** Value */
+            value: number;
+            /** Note */
+            note: string;
+        };
+        /**
          * SceneFrame
          * @description The sheet, or what the tool reaches, as a box.
          */
@@ -3357,6 +3399,8 @@ export interface components {
          *         on a dial: the label that each letter belongs to, and what the labels say
          *     drawn
          *         whether each letter has a place on its guide
+         *     fit
+         *         what came of the lettering's fit
          *     last
          *         where the last letter of an open guide ends, and how far that is from the guide's end
          *     band
@@ -3392,6 +3436,7 @@ export interface components {
             /** Strokes */
             strokes: boolean;
             last: components["schemas"]["SceneLast"] | null;
+            fit: components["schemas"]["SceneFit"] | null;
             /** Band */
             band: string;
             /** Bounds */

@@ -194,7 +194,9 @@ export class Editor {
   changeLettering(id: string, changed: Partial<Lettering>): void {
     this.#apply((piece) => ({
       ...piece,
-      letterings: piece.letterings.map((one) => (one.id === id ? { ...one, ...changed } : one)),
+      letterings: piece.letterings.map((one) =>
+        one.id === id ? { ...one, ...this.#unsolved(one, changed), ...changed } : one,
+      ),
     }));
     const now = this.piece.letterings.find((one) => one.id === id);
     if (now) remember(now);
@@ -205,6 +207,12 @@ export class Editor {
       ...piece,
       guides: piece.guides.map((one) => (one.id === id ? ({ ...one, ...changed } as Guide) : one)),
     }));
+  }
+
+  /** A figure that is typed is no longer solved. */
+  #unsolved(lettering: Lettering, changed: Partial<Lettering>): Partial<Lettering> {
+    const field = lettering.fit?.kind === 'height' ? 'height' : 'tracking';
+    return lettering.fit && field in changed ? { fit: null } : {};
   }
 
   /** A change of the document, also of what is being pulled: a figure may come meanwhile. */

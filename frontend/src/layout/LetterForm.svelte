@@ -39,6 +39,21 @@
     editor.piece.guides.find((one) => one.id === lettering.guide)?.kind === 'growing-spiral',
   );
 
+  const scene = $derived(editor.around);
+  const solved = $derived(scene?.letterings.find((one) => one.id === lettering.id)?.fit);
+  const FITS = [
+    { value: 'typed', label: 'typed' },
+    { value: 'height', label: 'as high as fits' },
+    { value: 'gap', label: 'gaps fill' },
+  ] as const;
+
+  /** A fit, or the figures that it came to as plain ones. */
+  function setFit(kind: (typeof FITS)[number]['value']): void {
+    if (kind !== 'typed') return set({ fit: { kind, margin: lettering.fit?.margin ?? 0 } });
+    const value = Number((solved?.value ?? 0).toFixed(4));
+    set({ ...(solved?.kind === 'height' ? { height: value } : { tracking: value }), fit: null });
+  }
+
   /** Features that are on in the face as it comes. */
   const USUAL = ['kern', 'liga', 'calt', 'clig'];
   const isOn = (tag: string) => (lettering.features?.[tag] ?? (USUAL.includes(tag) ? 1 : 0)) > 0;
@@ -67,10 +82,23 @@
       set({ shape: event.detail ? 'stacked-upright' : 'stacked' })}
   />
 {/if}
+{#if !lettering.dial && !lettering.repeat && !lettering.laps}
+  <Choice label="Size is" options={FITS} value={lettering.fit?.kind ?? 'typed'} onset={setFit} />
+  {#if lettering.fit}
+    <LengthField
+      label={scene?.guides.find((one) => one.id === lettering.guide)?.closed
+        ? 'Left free over the seam'
+        : 'Left free at both ends'}
+      value={lettering.fit.margin ?? 0}
+      problem={problem('fit.margin')}
+      onset={(margin) => lettering.fit && set({ fit: { ...lettering.fit, margin } })}
+    />
+  {/if}
+{/if}
 <div class="pair">
   <LengthField
-    label="Height"
-    value={lettering.height}
+    label={solved?.kind === 'height' ? 'As high as fits' : 'Height'}
+    value={solved?.kind === 'height' ? solved.value : lettering.height}
     problem={problem('height')}
     onset={(height) => set({ height })}
   />

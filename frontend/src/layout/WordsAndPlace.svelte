@@ -17,6 +17,9 @@
 
   const guide = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
   const scene = $derived(editor.around?.guides.find((one) => one.id === lettering.guide));
+  const fit = $derived(
+    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit ?? undefined,
+  );
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
   const readings = $derived(
     (['along', 'against'] as const).map((value) => ({ value, label: readingWords(guide, value) })),
@@ -89,12 +92,16 @@
 <FacePicker {editor} {lettering} onset={(face) => set({ face })} />
 <div class="three">
   <LengthField
-    label="Height"
-    value={lettering.height}
+    label={fit?.kind === 'height' ? 'As high as fits' : 'Height'}
+    value={fit?.kind === 'height' ? fit.value : lettering.height}
     problem={problem('height')}
     onset={(height) => set({ height })}
   />
-  <LengthField label="Looser" value={lettering.tracking ?? 0} onset={(tracking) => set({ tracking })} />
+  <LengthField
+    label={fit?.kind === 'gap' ? 'Filled by' : 'Looser'}
+    value={fit?.kind === 'gap' ? fit.value : (lettering.tracking ?? 0)}
+    onset={(tracking) => set({ tracking })}
+  />
   <LengthField
     label="Standoff"
     value={lettering.standoff ?? 0}

@@ -42,6 +42,7 @@ class Finding(BaseModel):
         "missing-feature",
         "tight-bend",
         "near-letters",
+        "fit",
     ]
     severity: Severity
     lettering: str
@@ -73,6 +74,7 @@ def prove(layout: Layout, others: OtherFaces = tuple, remedies: bool = True) -> 
         findings.extend(_lacking(lettering, lines[0].face))
         findings.extend(_tight(lines))
         findings.extend(_near(lines))
+        findings.extend(_unfitted(lines[0]))
     return findings
 
 
@@ -248,5 +250,25 @@ def _near(lines: tuple[Setting, ...]) -> list[Finding]:
             limit=0.0,
             unit="letters",
             letters=tuple(text for text, _ in pairs),
+        )
+    ]
+
+
+def _unfitted(setting: Setting) -> list[Finding]:
+    """A fit that has no exact answer, and the nearest one."""
+    fitted = setting.fitted
+    if fitted is None or not fitted.note:
+        return []
+    return [
+        Finding(
+            kind="fit",
+            severity="fault",
+            lettering=setting.lettering.id,
+            message=fitted.note,
+            remedy="Change the words, the guide, or the limits of the fit.",
+            figure=fitted.value,
+            limit=0.0,
+            unit="mm",
+            letters=(),
         )
     ]
