@@ -263,7 +263,7 @@ class Fits(LetteringTest):
         page, piece = self.copy_of("Beehive arch")
         self.show(page, "Letters")
         self.show(page, "as high as fits")
-        expect(page.get_by_label("As high as fits")).to_be_visible()
+        expect(page.get_by_role("textbox", name="As high as fits")).to_be_visible()
         self.eventually(lambda: self.stored(piece)["letterings"][0]["fit"] is not None)
         first = self.settings_of(piece)[0]
         self.assertAlmostEqual(first.length, first.baseline.length, places=6)

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
+  import { untrack } from 'svelte';
   import type { Guide } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import { FIGURES, KIND_NAMES, TURNING, WAYS, type Figure } from '../editor/guides';
@@ -25,8 +26,11 @@
   const leans = $derived(['parallel', 'between', 'laid-flat'].includes(guide.kind));
   const part = $derived(guide.part ?? undefined);
 
+  // A figure may come back when another guide has been chosen: it is for this one.
+  const id = untrack(() => guide.id);
+
   function set(changed: Partial<Guide> | Record<string, unknown>): void {
-    editor.changeGuide(guide.id, changed as Partial<Guide>);
+    editor.changeGuide(id, changed as Partial<Guide>);
     void editor.finish();
   }
 

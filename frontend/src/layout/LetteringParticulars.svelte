@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
+  import { untrack } from 'svelte';
   import type { Lettering } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import Choice from '../parts/Choice.svelte';
@@ -17,8 +18,11 @@
     { value: 'spread', label: 'Spread' },
   ] as const;
 
+  // A figure may come back when another lettering has been chosen: it is for this one.
+  const id = untrack(() => lettering.id);
+
   function set(changed: Partial<Lettering>): void {
-    editor.changeLettering(lettering.id, changed);
+    editor.changeLettering(id, changed);
     void editor.finish();
   }
 </script>

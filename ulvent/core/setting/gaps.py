@@ -107,7 +107,7 @@ def softened_sides(face: Face, glyphs: tuple[PlacedGlyph, ...], band: Band) -> S
     )
 
 
-@lru_cache(_REMEMBERED)
+@lru_cache(2048)
 def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
     """Points along an outline, (m, 2), less than half a row of `clearance` apart, font units."""
     step = 0.45 * ROW_SHARE * face.metrics.cap_height
