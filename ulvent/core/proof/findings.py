@@ -49,9 +49,9 @@ class Finding(BaseModel):
     message: str
     remedy: str
     figure: float
-    limit: float
-    unit: Literal["mm", "letters"]
-    letters: tuple[str, ...]
+    limit: float = 0.0
+    unit: Literal["mm", "letters"] = "letters"
+    letters: tuple[str, ...] = ()
     remedies: tuple[Remedy, ...] = ()
 
 
@@ -89,9 +89,6 @@ def _stand_in(lettering: Lettering, face: Face) -> list[Finding]:
             message=f"the face “{lettering.face}” is not here; {face.name} stands in for it",
             remedy="Add the face's file, or choose another face.",
             figure=1.0,
-            limit=0.0,
-            unit="letters",
-            letters=(),
         )
     ]
 
@@ -111,9 +108,6 @@ def _lacking(lettering: Lettering, face: Face) -> list[Finding]:
             message=f"{face.name} has no {', '.join(lacking)}; set without",
             remedy="Choose a face that has it, or leave it out.",
             figure=float(len(lacking)),
-            limit=0.0,
-            unit="letters",
-            letters=(),
         )
     ]
 
@@ -148,7 +142,6 @@ def _overflow(
             message=message,
             remedy=remedy,
             figure=over,
-            limit=0.0,
             unit="mm",
             letters=tuple(letters),
             remedies=tuple(overflow_remedies(layout, lettering)) if remedies else (),
@@ -164,9 +157,7 @@ def _crowded(layout: Layout, lettering: Lettering, over: float, remedies: bool) 
         message=f"labels of this dial run into each other by {over:.2f} mm",
         remedy="Make them smaller, or use a larger guide.",
         figure=over,
-        limit=0.0,
         unit="mm",
-        letters=(),
         remedies=tuple(overflow_remedies(layout, lettering)) if remedies else (),
     )
 
@@ -196,8 +187,6 @@ def _missing(lettering: Lettering, lines: tuple[Setting, ...], others: OtherFace
             message=f"{face.name} has no letter for {named}; left blank",
             remedy="Choose a face that has it, or another character.",
             figure=float(len(missing)),
-            limit=0.0,
-            unit="letters",
             letters=tuple(character.character for character in missing),
             remedies=remedies,
         )
@@ -223,7 +212,6 @@ def _tight(lines: tuple[Setting, ...]) -> list[Finding]:
             figure=worst.radius,
             limit=setting.capital,
             unit="mm",
-            letters=(),
         )
     ]
 
@@ -247,8 +235,6 @@ def _near(lines: tuple[Setting, ...]) -> list[Finding]:
             message=f"letters come nearer to each other than they should on this curve: {named}",
             remedy="Open the gap after the first one by hand.",
             figure=float(len(pairs)),
-            limit=0.0,
-            unit="letters",
             letters=tuple(text for text, _ in pairs),
         )
     ]
@@ -267,8 +253,6 @@ def _unfitted(setting: Setting) -> list[Finding]:
             message=fitted.note,
             remedy="Change the words, the guide, or the limits of the fit.",
             figure=fitted.value,
-            limit=0.0,
             unit="mm",
-            letters=(),
         )
     ]

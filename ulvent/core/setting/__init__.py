@@ -9,7 +9,8 @@ from ulvent.core.setting.lines import (
     Standing,
     set_lettering,
 )
-from ulvent.core.setting.setting import Setting, baseline_curve
+from ulvent.core.setting.placing import baseline_curve
+from ulvent.core.setting.setting import Setting
 from ulvent.core.setting.words import nudges_on, place_map, scale_of
 
 __all__ = [

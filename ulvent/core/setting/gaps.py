@@ -36,9 +36,6 @@ Band = Literal["capital", "x"]
 BANDS: tuple[Band, ...] = ("capital", "x")
 
 ROWS = 20
-FAR = 0.1
-ROW_SHARE = 0.02
-"""Rows in which the distance of whole outlines is looked at, of the capitals' height."""
 RECESS_SLOPE = 0.8
 STEM_SHARE = 0.3
 """Stems are measured at this share of the band, where serifs do not count."""
@@ -47,7 +44,6 @@ NO_STEM_WHITE = (0.30, 0.06)
 DEEPEST_OVERLAP = 0.6
 """Letters that overlap count as overlapping by at most this much of e."""
 _STRAIGHT = 1e-12
-_NO_TURN = 1e-9
 _REMEMBERED = 16384
 
 
@@ -107,21 +103,6 @@ def softened_sides(face: Face, glyphs: tuple[PlacedGlyph, ...], band: Band) -> S
     )
 
 
-@lru_cache(2048)
-def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
-    """Points along an outline, (m, 2), less than half a row of `clearance` apart, font units."""
-    step = 0.45 * ROW_SHARE * face.metrics.cap_height
-    found: list[Floats] = []
-    for points, closed in face.cluster_outline(glyphs).polylines:
-        starts = points if closed else points[:-1]
-        ends = np.roll(points, -1, axis=0) if closed else points[1:]
-        counts = np.maximum(np.ceil(np.hypot(*(ends - starts).T) / step), 1.0).astype(int)
-        which = np.repeat(np.arange(len(starts)), counts)
-        shares = np.concatenate([np.arange(count) / count for count in counts])[:, None]
-        found.append(starts[which] + shares * (ends - starts)[which])
-    return np.concatenate(found)
-
-
 def row_heights(height: float) -> Floats:
     """The middles of the rows of a band, from the baseline up."""
     return (np.arange(ROWS) + 0.5) / ROWS * height
@@ -164,7 +145,6 @@ class GapMeter:
     def __init__(
         self, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool = False
     ) -> None:
-        self._face, self._clusters, self._scales, self._bent = face, clusters, scales, bent
         self._count = max(len(clusters) - 1, 0)
         self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
         bands = [band_of(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
@@ -178,72 +158,6 @@ class GapMeter:
         for pairs in self._pairs:
             found[pairs.which] = pairs.on_straight(starts)
         return found
-
-    def clear_straight(self, starts: Floats) -> Floats:
-        """`clearance` of letters that begin at `starts` on a straight line."""
-        middles = starts + self._halves
-        flat = np.stack([middles, np.zeros(len(middles))], axis=1)
-        level = np.tile([1.0, 0.0], (len(middles), 1))
-        frames = Frames(flat, level, np.zeros(len(middles)), np.zeros(len(middles)))
-        return self.clearance(middles, frames, np.arange(self._count))
-
-    def clearance(self, middles: Floats, frames: Frames, which: NDArray[np.int_]) -> Floats:
-        """(k,) least distance between the whole outlines of the pairs `which`, mm.
-
-        Of outlines that cross, by how much they overlap in a row across the line midway
-        between the two letters, less than none. What is farther apart than `FAR` of a
-        capital's height may be said to be somewhat farther.
-        """
-        return np.array([self._clear(int(pair), middles, frames) for pair in which])
-
-    def _clear(self, pair: int, middles: Floats, frames: Frames) -> float:
-        one, two = (self._standing(index, middles, frames) for index in (pair, pair + 1))
-        along = frames.tangents[pair] + frames.tangents[pair + 1]
-        along = along / max(float(np.hypot(*along)), _STRAIGHT)
-        axes = np.stack([along, [-along[1], along[0]]], axis=1)
-        first, second = one @ axes, two @ axes
-        step = ROW_SHARE * self._face.metrics.cap_height * float(self._scales[pair])
-        low = min(first[:, 1].min(), second[:, 1].min())
-        rows = int((max(first[:, 1].max(), second[:, 1].max()) - low) / step) + 1
-        right, left = np.full(rows, -np.inf), np.full(rows, np.inf)
-        np.maximum.at(right, ((first[:, 1] - low) / step).astype(int), first[:, 0])
-        np.minimum.at(left, ((second[:, 1] - low) / step).astype(int), second[:, 0])
-        # A row and the two beside it: what is near across rows is near as well.
-        wide = np.maximum(right, np.maximum(np.append(right[1:], -np.inf),
-                                            np.append(-np.inf, right[:-1])))  # fmt: skip
-        in_rows = float((left - wide).min())
-        if in_rows > FAR * step / ROW_SHARE:
-            return in_rows
-        from scipy.spatial import cKDTree
-
-        apart = float(cKDTree(one).query(two)[0].min())
-        return apart if apart > step / 2.0 else min(in_rows, apart)
-
-    def _standing(self, index: int, middles: Floats, frames: Frames) -> Floats:
-        """Points along a letter's outline where it stands, (m, 2), mm."""
-        points = _outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
-        across = points[:, :1] - self._halves[index]
-        if self._bent:
-            # As far as a row is long, the curve is its circle of curvature.
-            bend = float(frames.curvatures[index])
-            turned = across[:, 0] * bend
-            ways = np.stack([np.cos(turned), np.sin(turned)], axis=1)
-            reach = np.where(np.abs(turned) < _NO_TURN, across[:, 0], 0.0)
-            if abs(bend) > _STRAIGHT:
-                flat = np.stack([ways[:, 1], 1.0 - ways[:, 0]], axis=1) / bend
-                local = np.where(np.abs(turned[:, None]) < _NO_TURN,
-                                 np.stack([reach, np.zeros(len(reach))], axis=1), flat)  # fmt: skip
-                ups = np.stack([-ways[:, 1], ways[:, 0]], axis=1)
-                points = local + ups * points[:, 1:]
-                axes = np.stack([frames.tangents[index], frames.normals[index]])
-                bent: Floats = frames.points[index] + points @ axes
-                return bent
-        standing: Floats = (
-            frames.points[index]
-            + across * frames.tangents[index]
-            + points[:, 1:] * frames.normals[index]
-        )
-        return standing
 
     def on_curve(self, middles: Floats, frames: Frames) -> tuple[Floats, Floats]:
         """(n − 1,) gaps, and how fast each opens as its second letter moves on."""

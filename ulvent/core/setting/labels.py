@@ -12,7 +12,8 @@ from ulvent.core.faces import Face
 from ulvent.core.lettering import Dial, Lettering
 from ulvent.core.setting.arrange import Row, guide_station
 from ulvent.core.setting.dials import Label, dial_labels, dial_ticks
-from ulvent.core.setting.setting import Setting, baseline_curve, place_row
+from ulvent.core.setting.placing import baseline_curve, place_row
+from ulvent.core.setting.setting import Setting
 from ulvent.core.setting.stance import Stances, straight, turned_about
 from ulvent.core.setting.words import Words, scale_of, words_of
 

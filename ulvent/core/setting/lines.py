@@ -25,7 +25,8 @@ from ulvent.core.setting.arrange import (
 from ulvent.core.setting.dials import outside
 from ulvent.core.setting.fits import fitted
 from ulvent.core.setting.labels import set_dial
-from ulvent.core.setting.setting import Setting, baseline_curve, place_row
+from ulvent.core.setting.placing import baseline_curve, place_row
+from ulvent.core.setting.setting import Setting
 from ulvent.core.setting.words import (
     Words,
     growing,

@@ -21,6 +21,7 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve
 from ulvent.core.faces import Cluster, Face
+from ulvent.core.setting.clearance import Clearance
 from ulvent.core.setting.gaps import Band, GapMeter, band_of, softening
 from ulvent.core.setting.words import joins
 from ulvent.core.tolerances import JOINT
@@ -123,6 +124,7 @@ class _Row:
             self.floor = np.append(self.floor, 0.0)
             self.stems = np.append(self.stems, 0.0)
         self._meter = GapMeter(spacing.face, clusters, scales, spacing.bent)
+        self._clear = Clearance(spacing.face, clusters, scales, spacing.bent)
         self._inside = np.diff(runs) == 0
         self.at_floor = np.zeros(len(self._inside), dtype=bool)
         self.judged = np.isfinite(self.targets) & self._inside
@@ -134,7 +136,7 @@ class _Row:
 
     def clearance(self, middles: Floats, which: NDArray[np.int_]) -> Floats:
         every = self._all(middles)
-        return self._meter.clearance(every, self._baseline.frames(every), which)
+        return self._clear.on_curve(every, self._baseline.frames(every), which)
 
     def gaps(self, middles: Floats) -> Floats:
         every = self._all(middles)
