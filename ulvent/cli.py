@@ -21,7 +21,7 @@ from ulvent.core.proof import prove
 from ulvent.formats import WRITERS
 from ulvent.formats.json_file import LARGEST
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
-from ulvent.typecase import face_named
+from ulvent.typecase import face_named, shipped_faces
 
 app = typer.Typer(
     help="Ulvent fits lettering to circles and curves and gives outlines that are ready to cut.",
@@ -76,14 +76,14 @@ def export(
         _refuse(f"{out}: the file must end in {endings}")
     layout = _laid_out(piece)
     _write(out, writer(layout, guides))
-    for finding in prove(layout):
+    for finding in prove(layout, shipped_faces):
         typer.echo(f"{finding.severity}: {finding.lettering}: {finding.message}", err=True)
 
 
 @app.command()
 def proof(piece: PieceFile) -> None:
     """Print what is wrong with a piece, as JSON. Exits 1 when a finding is a fault."""
-    findings = prove(_laid_out(piece))
+    findings = prove(_laid_out(piece), shipped_faces)
     typer.echo("[" + ",\n ".join(finding.model_dump_json() for finding in findings) + "]")
     if any(finding.severity == "fault" for finding in findings):
         raise typer.Exit(1)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -50,6 +51,11 @@ def shipped_face(face_id: str) -> Face:
     if entry is None:
         raise FaceError(f"there is no face “{face_id}”; shipped are {', '.join(catalogue())}")
     return load_face(FONTS / entry.file, entry.name)
+
+
+def shipped_faces() -> Iterator[tuple[str, Face]]:
+    """All shipped faces with their ids; each is read when it is come to."""
+    return ((face_id, shipped_face(face_id)) for face_id in catalogue())
 
 
 def load_face(path: Path, name: str | None = None) -> Face:

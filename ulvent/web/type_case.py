@@ -13,7 +13,7 @@ from ulvent.core.errors import FaceError
 from ulvent.core.faces import Face
 from ulvent.formats.font_file import read_font
 from ulvent.store.faces import Faces, NoSuchFaceError
-from ulvent.typecase import catalogue, shipped_face
+from ulvent.typecase import catalogue, shipped_face, shipped_faces
 
 _STAND_IN = "lato-regular"
 
@@ -54,7 +54,7 @@ class TypeCase:
 
     def offered(self) -> Iterator[tuple[str, Face]]:
         """All faces that can be chosen, with their ids."""
-        yield from ((face_id, shipped_face(face_id)) for face_id in catalogue())
+        yield from shipped_faces()
         yield from ((stored.id, self.named(stored.id)) for stored in self.added.all())
 
     def forget(self, face_id: str) -> None:

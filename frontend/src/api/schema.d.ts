@@ -1566,14 +1566,21 @@ export interface components {
             remedy: string;
             /** Figure */
             figure: number;
-            /** Limit */
+            /**
+             * Limit
+             * @default 0
+             */
             limit: number;
             /**
              * Unit
+             * @default letters
              * @enum {string}
              */
             unit: "mm" | "letters";
-            /** Letters */
+            /**
+             * Letters
+             * @default []
+             */
             letters: string[];
             /**
              * Remedies
