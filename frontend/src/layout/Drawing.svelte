@@ -307,7 +307,7 @@
       {#each endings as ending (ending.line)}
         {@const [x, y] = view.toScreen(ending.at)}
         <text class="ending figure" class:over={ending.left < 0} x={x + 8} y={y + 14}>
-          {ending.left < 0 ? `${figure(-ending.left)} over` : `${figure(ending.left)} left`}
+          {Math.abs(ending.left).toFixed(1)} {ending.left < 0 ? 'over' : 'left'}
         </text>
       {/each}
       {#each scene.measure?.points ?? [] as point, index (index)}

@@ -178,8 +178,9 @@
 
 <style>
   .pair :global(.bx--select-input) {
-    padding-right: 28px;
-    padding-left: 10px;
+    padding-right: 24px;
+    padding-left: 8px;
+    font-size: 13px;
   }
 
   :global(.bx--text-area) {

@@ -28,7 +28,7 @@ from ulvent.core.faces.features import feature_choices
 from ulvent.core.faces.outline import Outline, OutlinePen, without_overlaps
 
 # fontTools logs remarks on old files that no maker can act on.
-logging.getLogger("fontTools").setLevel(logging.ERROR)
+logging.getLogger("fontTools").setLevel(logging.CRITICAL)
 
 _FEATURES: dict[str, int] = {"kern": 1, "liga": 1}
 _NEEDED = ("head", "hhea", "hmtx", "maxp", "cmap")
