@@ -15,11 +15,10 @@ _ALONG = {"start": 0.0, "middle": 0.5, "end": 1.0}
 def named_places(curve: Curve) -> dict[str, float]:
     """The places that are offered, as shares of the length in [0, 1].
 
-    A closed guide's sides; an open one's start, middle, end and top.
+    A closed guide's sides; an open one's start, middle and end. An open guide has a top as
+    well (`place_share`), which is not looked for while the guide is being pulled about.
     """
-    if curve.closed:
-        return _sides(curve)
-    return _ALONG | {"top": _sides(curve)["top"]}
+    return _sides(curve) if curve.closed else _ALONG
 
 
 def place_share(curve: Curve, name: str) -> float:
