@@ -12,7 +12,7 @@ from ulvent.core.curves import Curve, Parallel
 from ulvent.core.faces import Face
 from ulvent.core.guides import place_share
 from ulvent.core.lettering import MOST_REPEATS, Lettering, Repeat
-from ulvent.core.setting.gaps import measure_gaps
+from ulvent.core.setting.gaps import GapMeter
 from ulvent.core.setting.words import Words, scale_of
 from ulvent.core.tolerances import JOINT
 
@@ -149,11 +149,12 @@ def _evened(row: Row, face: Face, baseline: Parallel, joints: int) -> Row:
     )
     begins = np.array(row.begins)
     lap = baseline.length
+    meter = GapMeter(face, clusters, scales)
     for _ in range(_MOST_ROUNDS):
         after = [begins[b] + (lap if b <= a else 0.0) for a, b in pairs]
         at = np.stack([begins[: len(pairs)], after], axis=1).ravel() + inside
         frames = baseline.frames(at)
-        found = measure_gaps(face, clusters, scales, np.zeros(len(at)), at, frames).found[0::2]
+        found = meter.on_curve(at, frames)[0][0::2]
         if not np.isfinite(found).all():
             return row
         miss = found.mean() - found

@@ -16,7 +16,6 @@ FAR = 0.1
 ROW_SHARE = 0.02
 """Rows in which the distance of whole outlines is looked at, of the capitals' height."""
 _STRAIGHT = 1e-12
-_NO_TURN = 1e-9
 
 
 class Clearance:
@@ -27,27 +26,18 @@ class Clearance:
     ) -> None:
         self._face, self._clusters, self._scales, self._bent = face, clusters, scales, bent
         self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
-        self._count = max(len(clusters) - 1, 0)
 
-    def on_straight(self, starts: Floats) -> Floats:
-        """The same for letters that begin at `starts` on a straight line."""
-        middles = starts + self._halves
-        flat = np.stack([middles, np.zeros(len(middles))], axis=1)
-        level = np.tile([1.0, 0.0], (len(middles), 1))
-        frames = Frames(flat, level, np.zeros(len(middles)), np.zeros(len(middles)))
-        return self.on_curve(middles, frames, np.arange(self._count))
-
-    def on_curve(self, middles: Floats, frames: Frames, which: NDArray[np.int_]) -> Floats:
+    def on_curve(self, frames: Frames, which: NDArray[np.int_]) -> Floats:
         """(k,) least distance between the whole outlines of the pairs `which`, mm.
 
         Of outlines that cross, by how much they overlap in a row across the line midway
         between the two letters, less than none. What is farther apart than `FAR` of a
         capital's height may be said to be somewhat farther.
         """
-        return np.array([self._clear(int(pair), middles, frames) for pair in which])
+        return np.array([self._clear(int(pair), frames) for pair in which])
 
-    def _clear(self, pair: int, middles: Floats, frames: Frames) -> float:
-        one, two = (self._standing(index, middles, frames) for index in (pair, pair + 1))
+    def _clear(self, pair: int, frames: Frames) -> float:
+        one, two = (self._standing(index, frames) for index in (pair, pair + 1))
         along = frames.tangents[pair] + frames.tangents[pair + 1]
         along = along / max(float(np.hypot(*along)), _STRAIGHT)
         axes = np.stack([along, [-along[1], along[0]]], axis=1)
@@ -69,31 +59,45 @@ class Clearance:
         apart = float(cKDTree(one).query(two)[0].min())
         return apart if apart > step / 2.0 else min(in_rows, apart)
 
-    def _standing(self, index: int, middles: Floats, frames: Frames) -> Floats:
+    def _standing(self, index: int, frames: Frames) -> Floats:
         """Points along a letter's outline where it stands, (m, 2), mm."""
         points = _outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
         across = points[:, :1] - self._halves[index]
         if self._bent:
-            # As far as a row is long, the curve is its circle of curvature.
-            bend = float(frames.curvatures[index])
-            turned = across[:, 0] * bend
-            ways = np.stack([np.cos(turned), np.sin(turned)], axis=1)
-            reach = np.where(np.abs(turned) < _NO_TURN, across[:, 0], 0.0)
-            if abs(bend) > _STRAIGHT:
-                flat = np.stack([ways[:, 1], 1.0 - ways[:, 0]], axis=1) / bend
-                local = np.where(np.abs(turned[:, None]) < _NO_TURN,
-                                 np.stack([reach, np.zeros(len(reach))], axis=1), flat)  # fmt: skip
-                ups = np.stack([-ways[:, 1], ways[:, 0]], axis=1)
-                points = local + ups * points[:, 1:]
-                axes = np.stack([frames.tangents[index], frames.normals[index]])
-                bent: Floats = frames.points[index] + points @ axes
-                return bent
-        standing: Floats = (
-            frames.points[index]
-            + across * frames.tangents[index]
-            + points[:, 1:] * frames.normals[index]
-        )
+            # Under one letter the curve is taken for its circle of curvature. There
+            # sin(t)/κ and (1 − cos t)/κ are x·sinc(t) and x·sin(t/2)·sinc(t/2), also at κ = 0.
+            turned = across * frames.curvatures[index]
+            chord = across * np.sinc(turned / (2.0 * np.pi))
+            feet = np.hstack([chord * np.cos(turned / 2.0), chord * np.sin(turned / 2.0)])
+            points = feet + np.hstack([-np.sin(turned), np.cos(turned)]) * points[:, 1:]
+        else:
+            points = np.hstack([across, points[:, 1:]])
+        axes = np.stack([frames.tangents[index], frames.normals[index]])
+        standing: Floats = frames.points[index] + points @ axes
         return standing
+
+
+def straight_clearance(
+    face: Face, clusters: tuple[Cluster, ...], scales: Floats, starts: Floats
+) -> Floats:
+    """(n − 1,) `Clearance` of rigid letters that begin at `starts` on a straight line, mm.
+
+    Remembered: it stays what it is while a row is pulled along its guide.
+    """
+    return _straight_clearance(face, clusters, scales.tobytes(), starts.tobytes())
+
+
+@lru_cache(256)
+def _straight_clearance(
+    face: Face, clusters: tuple[Cluster, ...], scale_bytes: bytes, start_bytes: bytes
+) -> Floats:
+    scales, starts = np.frombuffer(scale_bytes), np.frombuffer(start_bytes)
+    halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
+    level = np.tile([1.0, 0.0], (len(starts), 1))
+    zeros = np.zeros(len(starts))
+    frames = Frames(np.stack([starts + halves, zeros], axis=1), level, zeros, zeros)
+    clearance = Clearance(face, clusters, scales, bent=False)
+    return clearance.on_curve(frames, np.arange(len(clusters) - 1))
 
 
 @lru_cache(2048)

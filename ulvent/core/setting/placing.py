@@ -63,12 +63,9 @@ def place_row(
         shifts = pushed(begins, begins + extents, inked, zones, lap, anchor)
     counts = [len(words.clusters) for words in runs]
     stretches = _stretches(row, shifts, counts)
-    over, length = row.over, row.used
+    length = row.used
     if len(shifts):
         length += float(shifts[-1] - shifts[0])
-    if not row.goes_round:
-        over = _overhang(baseline, stretches, length)
-
     kept = tuple(c for c, wanted in zip(clusters, inked, strict=True) if wanted)
     extents = extents[inked]
     by_hand = [
@@ -90,8 +87,6 @@ def place_row(
         stretches = moved_stretches(stretches, run_of, moved)
         ends = [moved[run_of == run][[0, -1]] for run in np.unique(run_of)]
         length += float(sum(last - first for first, last in ends))
-        if not row.goes_round:
-            over = _overhang(baseline, stretches, length)
     begins = middles - extents / 2.0
     middles = middles + along
     frames = baseline.frames(middles)
@@ -121,14 +116,13 @@ def place_row(
         middles=middles,
         frames=frames,
         stances=stances,
-        natural=natural,
         meant=meant,
         pushes=shifts[inked],
         has_room=(begins >= low - JOINT) & (begins + extents <= high + JOINT),
         drawn=(middles >= low - JOINT) & (middles <= high + JOINT),
         stretches=stretches,
         length=length,
-        overhang=over,
+        overhang=row.over if row.goes_round else _overhang(baseline, stretches, length),
         targets=targets,
         at_floor=floored[0],
         too_near=floored[1],
@@ -154,7 +148,7 @@ def _once(missing: Iterable[MissingCharacter]) -> tuple[MissingCharacter, ...]:
 
 
 def _stretches(row: Row, shifts: Floats, counts: list[int]) -> tuple[Stretch, ...]:
-    """The stretches that runs take up, those that touch made one."""
+    """The stretches of baseline that runs take up."""
     found: list[Stretch] = []
     at = 0
     for words, begin, count in zip(row.runs, row.begins, counts, strict=True):

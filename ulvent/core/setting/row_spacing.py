@@ -9,7 +9,7 @@ from ulvent.core.curves import Parallel
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
-from ulvent.core.setting.clearance import Clearance
+from ulvent.core.setting.clearance import straight_clearance
 from ulvent.core.setting.corners import corner_zones
 from ulvent.core.setting.gaps import GapMeter, softening
 from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing, gap_targets
@@ -19,6 +19,7 @@ Stretch = tuple[float, float]
 
 
 def stands_on_baseline(lettering: Lettering) -> bool:
+    """Whether letters stand on the baseline one by one, and not straight, upright or stacked."""
     dial = lettering.dial
     on_guide = dial is None or (dial.stand == "on-guide" and dial.curved)
     return on_guide and not lettering.shape.startswith("stacked")
@@ -54,7 +55,7 @@ def row_spacing(
     white = softening(face, "capital").recess
     stems = white * np.minimum(scales[:-1], scales[1:])
     # What is near by design, as a tail under its neighbour, may be nearly so on the curve.
-    designed_clear = Clearance(face, clusters, scales, bent=False).on_straight(natural)
+    designed_clear = straight_clearance(face, clusters, scales, natural)
     designed_clear = np.minimum(designed_clear, NEAR_AS_DESIGNED * designed_clear)
     floor = np.minimum(FLOOR * stems, designed_clear)
     return Spacing(

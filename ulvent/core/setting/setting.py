@@ -20,6 +20,7 @@ from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.dials import Label, TickLines
 from ulvent.core.setting.gaps import Gaps, measure_gaps
 from ulvent.core.setting.outcome import Fitted
+from ulvent.core.setting.row_spacing import stands_on_baseline
 from ulvent.core.setting.stance import Stances
 from ulvent.core.tolerances import JOINT
 
@@ -51,8 +52,8 @@ class Setting:
         of the baseline curve at `middles`
     stances
         where each stands and how it is turned
-    natural, meant
-        (n,) mm from its run's start: as designed, and with tracking and word spaces
+    meant
+        (n,) mm from its run's start on the straight, with tracking and word spaces
     pushes
         (n,) how far each was pushed along the baseline to keep off a corner, mm
     has_room
@@ -90,7 +91,6 @@ class Setting:
     middles: Floats
     frames: Frames
     stances: Stances
-    natural: Floats
     meant: Floats
     pushes: Floats
     has_room: NDArray[np.bool_]
@@ -152,10 +152,7 @@ class Setting:
     @property
     def bent(self) -> bool:
         """Whether outlines follow the curve, so that no matrix gives them."""
-        dial = self.lettering.dial
-        return self.lettering.shape == "bent" and (
-            dial is None or (dial.stand == "on-guide" and dial.curved)
-        )
+        return self.lettering.shape == "bent" and stands_on_baseline(self.lettering)
 
     @cached_property
     def widths(self) -> Floats:

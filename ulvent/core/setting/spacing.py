@@ -136,7 +136,7 @@ class _Row:
 
     def clearance(self, middles: Floats, which: NDArray[np.int_]) -> Floats:
         every = self._all(middles)
-        return self._clear.on_curve(every, self._baseline.frames(every), which)
+        return self._clear.on_curve(self._baseline.frames(every), which)
 
     def gaps(self, middles: Floats) -> Floats:
         every = self._all(middles)
