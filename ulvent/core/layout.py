@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import cached_property
 
 from ulvent.core.blanks import blank_curves
 from ulvent.core.curves import Curve
@@ -30,7 +31,7 @@ class LaidGuide:
     curve: Curve
     note: str = ""
 
-    @property
+    @cached_property
     def bounds(self) -> Bounds:
         """The box of the curve, mm."""
         return curve_bounds(self.curve)

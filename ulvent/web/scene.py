@@ -49,6 +49,7 @@ STANDS_OUT = 0.1
 
 MOST_STANDING_OUT = 3
 _OVERLAP = 0.05
+_TIGHT_SAMPLES = 17
 _LARGEST_SHARE = 3.0
 
 
@@ -98,12 +99,14 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
 
 
 def _tight(guide: LaidGuide, settings: list[Setting]) -> str:
+    """Where the guide is too tight, as a broken line of path data: it is only looked at."""
     stretches = {(s.begin, s.end) for setting in settings for s in tight_stretches(setting)}
-    return "".join(
-        curve_data(guide.curve.section(begin, end))
-        for begin, end in sorted(stretches)
-        if end - begin > JOINT
-    )
+    ends = [(begin, end) for begin, end in sorted(stretches) if end - begin > JOINT]
+    if not ends:
+        return ""
+    stations = np.linspace(*np.array(ends).T, _TIGHT_SAMPLES, axis=1)
+    lines = guide.curve.points(stations.ravel()).reshape(*stations.shape, 2)
+    return "".join(_broken_line(line) for line in lines)
 
 
 @lru_cache(maxsize=256)
@@ -224,9 +227,11 @@ def _band(setting: Setting) -> str:
         rings = [_along_baseline(setting, *stretch) for stretch in setting.stretches]
     else:
         rings = [_round_letters(setting, run) for run in np.unique(setting.runs).tolist()]
-    return "".join(
-        "M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in ring.tolist()) + "Z" for ring in rings
-    )
+    return "".join(_broken_line(ring) + "Z" for ring in rings)
+
+
+def _broken_line(points: NDArray[np.float64]) -> str:
+    return "M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in points.tolist())
 
 
 def _along_baseline(setting: Setting, begin: float, end: float) -> NDArray[np.float64]:

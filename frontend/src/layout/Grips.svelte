@@ -32,15 +32,19 @@
 
   let held: { grip: Grip; from: [number, number]; base: Piece; moved: boolean } | undefined;
 
+  /** Where the drawing is on the page; asked once a gesture, since asking lays the page out. */
+  let corner = { left: 0, top: 0 };
+
   function place(event: PointerEvent): [number, number] {
-    const corner = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
     return view.toPiece(event.clientX - corner.left, event.clientY - corner.top);
   }
 
   function down(event: PointerEvent, grip: Grip): void {
     if (event.button !== 0) return;
     event.stopPropagation();
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+    const grasped = event.currentTarget as SVGElement;
+    grasped.setPointerCapture(event.pointerId);
+    corner = grasped.ownerSVGElement!.getBoundingClientRect();
     if (NODES.test(grip.name)) editor.node = grip.index;
     held = { grip, from: place(event), base: editor.piece, moved: false };
   }
