@@ -104,7 +104,8 @@ def _tight(guide: LaidGuide, settings: list[Setting]) -> str:
     ends = [(begin, end) for begin, end in sorted(stretches) if end - begin > JOINT]
     if not ends:
         return ""
-    stations = np.linspace(*np.array(ends).T, _TIGHT_SAMPLES, axis=1)
+    begins, lasts = np.array(ends).T[:, :, None]
+    stations = begins + (lasts - begins) * np.linspace(0.0, 1.0, _TIGHT_SAMPLES)
     lines = guide.curve.points(stations.ravel()).reshape(*stations.shape, 2)
     return "".join(_broken_line(line) for line in lines)
 
