@@ -124,10 +124,11 @@ class AsData(unittest.TestCase):
             self.assertAlmostEqual(found.room, 0.0, delta=EXACT)
 
     def test_what_does_not_go_together_is_refused(self) -> None:
-        for wrong in ({"repeat": {"times": 2}}, {"laps": {"pitch": 9}},
-                      {"dial": {"labels": {"kind": "months"}}}):  # fmt: skip
+        for kind, wrong in (("gap", {"repeat": {"times": 2}}), ("taper", {"laps": {"pitch": 9}}),
+                            ("repeats", {}), ("height", {"with_guide": True}),
+                            ("height", {"dial": {"labels": {"kind": "months"}}})):  # fmt: skip
             with self.assertRaises(PieceError) as caught:
-                line(RING, **fit("height"), **wrong)
+                line(RING, **fit(kind), **wrong)
             self.assertEqual(caught.exception.problems[0].field, "letterings[0].fit")
         with self.assertRaisesRegex(PieceError, "fit.least"):
             line(RING, **fit("height", least=9, most=3))

@@ -27,7 +27,7 @@ from ulvent.core.guides.nodes import (
     without_node,
 )
 from ulvent.core.guides.sizes import given_as
-from ulvent.core.layout import FaceNamed
+from ulvent.core.layout import FaceNamed, with_solved
 from ulvent.core.lettering_acts import AnyLetteringAct, LetteringAct, done_to_lettering
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Guide, Node
@@ -200,6 +200,8 @@ def perform(act: Act, piece: Piece, face_named: FaceNamed) -> Piece:
         may not hold.
     """
     try:
+        # What is done by hand starts from what is seen.
+        piece = with_solved(piece, face_named)
         if isinstance(act, LetteringAct):
             return done_to_lettering(act, piece, face_named)
         return _performed(act, piece)

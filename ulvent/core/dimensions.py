@@ -10,6 +10,7 @@ import math
 from collections.abc import Callable
 from typing import Literal
 
+import numpy as np
 from pydantic import BaseModel
 
 from ulvent.core.curves.segments import as_point
@@ -55,6 +56,8 @@ class Dimension(BaseModel):
     start, end, at
         its line, and the share of it at which the figure stands; a point where the two
         are the same, with the figure beside it
+    solved
+        whether a fit has found it
     """
 
     of: Literal["blank", "guide", "lettering"]
@@ -67,6 +70,7 @@ class Dimension(BaseModel):
     start: Point
     end: Point
     at: float = 0.5
+    solved: bool = False
 
 
 class _Figure(BaseModel):
@@ -80,6 +84,7 @@ class _Figure(BaseModel):
     end: Point
     at: float = 0.5
     unit: Unit = "mm"
+    solved: bool = False
 
 
 def dimensions(layout: Layout) -> list[Dimension]:
@@ -91,8 +96,17 @@ def dimensions(layout: Layout) -> list[Dimension]:
             for figure in _blank_figures(layout.piece.blank)
         )
     curves = {guide.recipe.id: guide for guide in layout.guides}
+    solved = {
+        (setting.lettering.guide, figure)
+        for setting in layout.settings
+        if setting.fitted
+        for figure in setting.fitted.guide_figures
+    }
     for guide in layout.shown_guides:
-        found.extend(_of_guide(guide, curves))
+        found.extend(
+            one.model_copy(update={"solved": (one.owner, one.field) in solved})
+            for one in _of_guide(guide, curves)
+        )
     for setting in layout.settings:
         found.extend(_of_lettering(setting))
     return found
@@ -391,20 +405,24 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
         return []
     frame = setting.baseline.frames(setting.start - 0.6 * setting.capital)
     foot, up = frame.points[0], frame.normals[0]
-    solved = setting.fitted is not None and setting.fitted.kind == "height"
+    solved = setting.fitted.figures if setting.fitted else {}
     deep = lettering.measured in ("ascender", "type")
     low = foot + up * (setting.scale * metrics.descender if deep else 0.0)
     figures = [
         _line(
             "height",
-            _MEASURES[lettering.measured] + (", solved" if solved else ""),
-            "↕= " if solved else "↕ ",
+            _MEASURES[lettering.measured],
+            "↕ ",
             lettering.height,
             as_point(low),
             as_point(low + up * lettering.height),
             0.5,
-        )
+        ).model_copy(update={"solved": "height" in solved})
     ]
+    if "tracking" in solved:
+        figures.append(_solved_gap(setting))
+    if "end_height" in solved:
+        figures.append(_end_height(setting, solved["end_height"]))
     if lettering.standoff != 0.0:
         touch = setting.scale * touch_height(lettering.touch, metrics)
         touching = foot + up * touch
@@ -422,6 +440,38 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
     return [
         Dimension(of="lettering", owner=lettering.id, **figure.model_dump()) for figure in figures
     ]
+
+
+def _solved_gap(setting: Setting) -> _Figure:
+    """The tracking that fills, over the first gap."""
+    pair = setting.middles[:2]
+    frame = setting.baseline.frames(np.array([pair.mean()]))
+    above = frame.points[0] + frame.normals[0] * 1.25 * setting.capital
+    half = frame.tangents[0] * abs(setting.lettering.tracking) / 2.0
+    return _line(
+        "tracking",
+        "Added to every gap",
+        "↔ ",
+        setting.lettering.tracking,
+        as_point(above - half),
+        as_point(above + half),
+        0.5,
+    ).model_copy(update={"solved": True})
+
+
+def _end_height(setting: Setting, height: float) -> _Figure:
+    """The height of the last letter, after it."""
+    frame = setting.baseline.frames(setting.end + 0.6 * height)
+    foot, up = frame.points[0], frame.normals[0]
+    return _line(
+        "end_height",
+        "Height at the end",
+        "↕ ",
+        height,
+        as_point(foot),
+        as_point(foot + up * height),
+        0.5,
+    ).model_copy(update={"solved": True})
 
 
 def _around(radius: float, degrees: float) -> Point:

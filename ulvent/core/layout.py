@@ -5,8 +5,9 @@ This is what the screen draws, what the writers write, and what the proof looks 
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager, suppress
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from ulvent.core.blanks import blank_curves
@@ -14,10 +15,21 @@ from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import Bounds, curve_bounds
 from ulvent.core.errors import CurveError, FaceError, FieldProblem, PieceError
 from ulvent.core.faces import Face
-from ulvent.core.guides import guide_curves, guide_note
+from ulvent.core.fits import (
+    Settings,
+    Tried,
+    as_figures,
+    contradiction,
+    fit_heights,
+    set_fitted,
+    sized_guide,
+)
+from ulvent.core.guides import guide_curves, guide_note, guides_in_order
+from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
-from ulvent.core.recipes import AnyGuide, GrowingSpiralGuide
+from ulvent.core.recipes import AnyGuide, BetweenGuide, GrowingSpiralGuide, WrongRecipeError
 from ulvent.core.setting import Setting, Standing, set_lettering
+from ulvent.core.setting.outcome import Fitted
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
@@ -84,7 +96,7 @@ class Layout:
 
 
 def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
-    """Lay out `piece`.
+    """Lay out `piece`: guides that lettering sizes first, then the lettering on all of them.
 
     Raises
     ------
@@ -92,42 +104,174 @@ def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
         Naming each guide that gives no curve, each face that is not there, and each
         lettering that cannot stand where it should.
     """
-    problems: list[FieldProblem] = []
-    blank: tuple[Curve, ...] = ()
-    curves: dict[str, Curve] = {}
-    try:
-        blank = blank_curves(piece.blank) if piece.blank else ()
-        curves = guide_curves(piece.guides)
-    except PieceError as error:
-        problems.extend(error.problems)
-    guides = [
-        LaidGuide(recipe, curves[recipe.id], guide_note(recipe, curves))
-        for recipe in piece.guides
-        if recipe.id in curves
-    ]
-    settings: list[Setting] = []
-    stands: dict[str, tuple[Standing, Face]] = {}
-    for index, lettering in enumerate(piece.letterings):
-        if lettering.guide not in curves:
-            continue
-        field = "face"
-        standing = standing_of(piece.guide(lettering.guide), curves[lettering.guide])
+    laying = _Laying(piece, face_named)
+    laying.set_all()
+    if laying.problems:
+        raise PieceError(laying.problems)
+    guides = tuple(
+        LaidGuide(recipe, laying.curves[recipe.id], guide_note(recipe, laying.curves))
+        for recipe in laying.guides
+    )
+    settings = tuple(line for one in piece.letterings for line in laying.lines[one.id])
+    return Layout(piece, laying.blank, guides, settings, laying.stands)
+
+
+def with_solved(piece: Piece, face_named: FaceNamed) -> Piece:
+    """The piece with all that its fits come to in its figures; the fits stay.
+
+    Raises
+    ------
+    PieceError
+        As `lay_out` does.
+    """
+    if all(lettering.fit is None for lettering in piece.letterings):
+        return piece
+    layout = lay_out(piece, face_named)
+    letterings: list[Lettering] = []
+    for lettering in piece.letterings:
+        fitted = layout.lines_of(lettering.id)[0].fitted
+        letterings.append(as_figures(lettering, fitted) if fitted else lettering)
+    guides = tuple(guide.recipe for guide in layout.guides)
+    return piece.model_copy(update={"guides": guides, "letterings": tuple(letterings)})
+
+
+class _Laying:
+    """A piece being laid out: what has been found so far, and what is wrong."""
+
+    def __init__(self, piece: Piece, face_named: FaceNamed) -> None:
+        self._piece, self._face_named = piece, face_named
+        self.problems: list[FieldProblem] = []
+        self.guides = piece.guides
+        self.blank: tuple[Curve, ...] = ()
+        self.curves: dict[str, Curve] = {}
+        self.stands: dict[str, tuple[Standing, Face]] = {}
+        self.lines: dict[str, Settings] = {}
+        self._sized: dict[str, Fitted] = {}
+
+    def set_all(self) -> None:
+        letterings = self._piece.letterings
+        faces: dict[str, Face] = {}
+        for lettering in letterings:
+            with self._naming(lettering, "face"):
+                faces[lettering.id] = self._face_named(lettering.face)
         try:
-            face = face_named(lettering.face)
-            stands[lettering.id] = standing, face
-            field = "standoff"
-            settings.extend(set_lettering(lettering, standing, face))
+            self.blank = blank_curves(self._piece.blank) if self._piece.blank else ()
+            self._size_guides(faces)
+            self.curves = guide_curves(self.guides)
         except PieceError as error:
-            problems.extend(error.within(f"letterings[{index}]"))
+            self.problems.extend(error.problems)
+        recipes = {recipe.id: recipe for recipe in self.guides}
+        for lettering in letterings:
+            if lettering.guide in self.curves and lettering.id in faces:
+                standing = self._standing(recipes[lettering.guide], self.curves)
+                self.stands[lettering.id] = standing, faces[lettering.id]
+        for lettering in letterings:
+            if lettering.id in self.stands and not _sizes_itself(lettering):
+                with self._naming(lettering, "standoff"):
+                    lines = set_fitted(lettering, *self.stands[lettering.id])
+                    sized = self._sized.get(lettering.id)
+                    self.lines[lettering.id] = (
+                        tuple(replace(line, fitted=sized) for line in lines) if sized else lines
+                    )
+        for group in _grown_together(letterings):
+            self._grow([lettering for lettering in group if lettering.id in self.stands])
+
+    @contextmanager
+    def _naming(self, lettering: Lettering, field: str) -> Iterator[None]:
+        """Whatever is wrong inside is laid to a lettering; errors of curve or face to `field`."""
+        where = f"letterings[{self._piece.letterings.index(lettering)}]"
+        try:
+            yield
+        except PieceError as error:
+            self.problems.extend(error.within(where))
+        except WrongRecipeError as error:
+            self.problems.append(FieldProblem(f"{where}.{error.field}", error.reason))
         except (FaceError, CurveError) as error:
-            problems.append(FieldProblem(f"letterings[{index}].{field}", str(error)))
-    if problems:
-        raise PieceError(problems)
-    return Layout(piece, blank, tuple(guides), tuple(settings), stands)
+            self.problems.append(FieldProblem(f"{where}.{field}", str(error)))
+
+    def _standing(self, recipe: AnyGuide, curves: Mapping[str, Curve]) -> Standing:
+        users = sum(lettering.guide == recipe.id for lettering in self._piece.letterings)
+        standing = standing_of(recipe, curves[recipe.id])
+        edges = (
+            tuple(curves[name] for name in recipe.leans_on)
+            if isinstance(recipe, BetweenGuide)
+            else ()
+        )
+        return replace(standing, shared=users > 1, edges=edges, blank=self.blank)
+
+    def _size_guides(self, faces: Mapping[str, Face]) -> None:
+        """Size the guides that are sized by lettering, those that others lean on first."""
+        sizing = [one for one in self._piece.letterings if one.fit and one.fit.kind == "guide"]
+        if not sizing:
+            return
+        for guide_id in guides_in_order(self.guides):
+            mine = [one for one in sizing if one.guide == guide_id and one.id in faces]
+            recipe = next(one for one in self.guides if one.id == guide_id)
+            for number, lettering in enumerate(mine):
+                with self._naming(lettering, "fit"):
+                    sized, outcome = sized_guide(
+                        recipe, lettering, faces[lettering.id], self._stand_on
+                    )
+                    if number == 0:
+                        self.guides = tuple(
+                            sized if one.id == guide_id else one for one in self.guides
+                        )
+                        decides = lettering.text, outcome
+                    else:
+                        outcome = replace(outcome, note=contradiction(outcome, *decides))
+                    self._sized[lettering.id] = outcome
+
+    def _stand_on(self, recipe: AnyGuide) -> Standing:
+        """What lettering stands on, with another recipe for one guide."""
+        guides = tuple(recipe if one.id == recipe.id else one for one in self.guides)
+        curves = guide_curves(guides, (recipe.id,))
+        return self._standing(recipe, curves)
+
+    def _grow(self, group: list[Lettering]) -> None:
+        """Set letterings whose heights are the largest that have room, all together."""
+        members: list[Tried] = []
+        for lettering in group:
+            with self._naming(lettering, "standoff"):
+                assert lettering.fit is not None
+                standing, face = self.stands[lettering.id]
+                with suppress(CurveError):
+                    set_lettering(lettering, standing, face)
+                members.append(Tried(lettering, lettering.fit, standing, face))
+        if not members or len(members) < len(group):
+            return
+        guides = {lettering.guide for lettering in group}
+        others = [
+            line
+            for lines in self.lines.values()
+            for line in lines
+            if line.lettering.guide in guides
+        ]
+        for lettering, lines in zip(group, fit_heights(members, others), strict=True):
+            self.lines[lettering.id] = lines
+
+
+def _sizes_itself(lettering: Lettering) -> bool:
+    return lettering.fit is not None and lettering.fit.kind == "height"
+
+
+def _grown_together(letterings: tuple[Lettering, ...]) -> list[list[Lettering]]:
+    """Letterings whose heights are fitted, in groups: those that are alike, or share a guide."""
+    groups: list[list[Lettering]] = []
+    for lettering in filter(_sizes_itself, letterings):
+        linked = [group for group in groups if any(_linked(lettering, one) for one in group)]
+        groups = [group for group in groups if group not in linked]
+        groups.append([*(one for group in linked for one in group), lettering])
+    return groups
+
+
+def _linked(one: Lettering, two: Lettering) -> bool:
+    assert one.fit is not None
+    assert two.fit is not None
+    return one.guide == two.guide or bool(one.fit.alike and one.fit.alike == two.fit.alike)
 
 
 def standing_of(recipe: AnyGuide, curve: Curve) -> Standing:
-    """A guide as letters stand on it."""
+    """A guide as letters stand on it by themselves."""
     centre = recipe.centre if isinstance(recipe, GrowingSpiralGuide) else None
     return Standing(curve, recipe.corners == "keep-off", centre)
 

@@ -119,6 +119,12 @@ class PasteLabels(LetteringAct):
     table: Annotated[str, Field(max_length=40_000)]
 
 
+class KeepFigures(LetteringAct):
+    """What a lettering's fit came to kept as plain figures, and the fit ended."""
+
+    act: Literal["keep-figures"]
+
+
 AnyLetteringAct = (
     SlideBy
     | SlideAfter
@@ -131,6 +137,7 @@ AnyLetteringAct = (
     | TurnOver
     | MatchBand
     | PasteLabels
+    | KeepFigures
 )
 
 
@@ -167,6 +174,8 @@ def _done(
         return _set(lettering, act)
     if isinstance(act, PutBack):
         return put_back(lettering, act.letters)
+    if isinstance(act, KeepFigures):
+        return lettering.model_copy(update={"fit": None})
     if isinstance(act, PasteLabels):
         return pasted_labels(lettering, act.table)
     face = face_named(lettering.face)

@@ -77,11 +77,17 @@ class SceneLast(BaseModel):
 
 
 class SceneFit(BaseModel):
-    """A figure that was solved, mm, and why there is no exact answer, where there is none."""
+    """A figure that was solved, and why there is no exact answer, where there is none.
+
+    figures, guide_figures
+        what fields of the lettering and of its guide come to
+    """
 
     kind: str
     value: float
     note: str
+    figures: dict[str, float]
+    guide_figures: dict[str, float]
 
 
 class SceneLettering(BaseModel):

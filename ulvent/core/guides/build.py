@@ -15,8 +15,12 @@ from ulvent.core.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeErr
 _REMEMBERED = 256
 
 
-def guide_curves(guides: tuple[AnyGuide, ...]) -> dict[str, Curve]:
-    """The curve of every guide by its id; those that others lean on come first in the making.
+def guide_curves(
+    guides: tuple[AnyGuide, ...], wanted: tuple[str, ...] | None = None
+) -> dict[str, Curve]:
+    """The curves of guides by their ids; those that others lean on come first in the making.
+
+    With `wanted` only the curves of these are made, and what they lean on.
 
     Raises
     ------
@@ -46,9 +50,26 @@ def guide_curves(guides: tuple[AnyGuide, ...]) -> dict[str, Curve]:
             problems.append(FieldProblem(f"guides[{places[guide.id]}].{field}", reason))
 
     for guide in guides:
-        make(guide)
+        if wanted is None or guide.id in wanted:
+            make(guide)
     if problems:
         raise PieceError(problems)
+    return found
+
+
+def guides_in_order(guides: tuple[AnyGuide, ...]) -> list[str]:
+    """The ids of guides, those that others lean on first."""
+    by_id = {guide.id: guide for guide in guides}
+    found: list[str] = []
+
+    def visit(guide_id: str) -> None:
+        for other in by_id[guide_id].leans_on:
+            visit(other)
+        if guide_id not in found:
+            found.append(guide_id)
+
+    for guide in guides:
+        visit(guide.id)
     return found
 
 

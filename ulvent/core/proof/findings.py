@@ -12,10 +12,13 @@ from typing import Literal
 from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.faces import Face
+from ulvent.core.fits import nearer_on_turns
 from ulvent.core.layout import Layout
 from ulvent.core.lettering import Lettering
 from ulvent.core.proof.remedies import Remedy, overflow_remedies
 from ulvent.core.setting import Setting, tight_stretches
+from ulvent.core.setting.gaps import softening
+from ulvent.core.setting.spacing import FLOOR
 
 Severity = Literal["fault", "warning", "hint"]
 
@@ -42,6 +45,7 @@ class Finding(BaseModel):
         "missing-feature",
         "tight-bend",
         "near-letters",
+        "near-turns",
         "fit",
     ]
     severity: Severity
@@ -74,6 +78,7 @@ def prove(layout: Layout, others: OtherFaces = tuple, remedies: bool = True) -> 
         findings.extend(_lacking(lettering, lines[0].face))
         findings.extend(_tight(lines))
         findings.extend(_near(lines))
+        findings.extend(_near_turns(lines))
         findings.extend(_unfitted(lines[0]))
     return findings
 
@@ -240,6 +245,31 @@ def _near(lines: tuple[Setting, ...]) -> list[Finding]:
     ]
 
 
+def _near_turns(lines: tuple[Setting, ...]) -> list[Finding]:
+    """Letters that come nearer to those on other turns, laps or lines than neighbours may."""
+    setting = lines[0]
+    overflows = any(line.room < 0.0 for line in lines)
+    if overflows or setting.lettering.dial or setting.lettering.shape.startswith("stacked"):
+        return []
+    limit = FLOOR * min(softening(line.face, "capital").recess * line.scale for line in lines)
+    apart = nearer_on_turns(lines, limit)
+    if apart is None:
+        return []
+    where = "of other turns" if len(lines) == 1 else "of other lines"
+    return [
+        Finding(
+            kind="near-turns",
+            severity="warning",
+            lettering=setting.lettering.id,
+            message=f"letters come within {apart:.3g} mm of those {where}",
+            remedy="Make the letters lower, or the turns and lines wider apart.",
+            figure=apart,
+            limit=limit,
+            unit="mm",
+        )
+    ]
+
+
 def _unfitted(setting: Setting) -> list[Finding]:
     """A fit that has no exact answer, and the nearest one."""
     fitted = setting.fitted
@@ -253,6 +283,6 @@ def _unfitted(setting: Setting) -> list[Finding]:
             message=fitted.note,
             remedy="Change the words, the guide, or the limits of the fit.",
             figure=fitted.value,
-            unit="mm",
+            unit="letters" if fitted.kind == "repeats" else "mm",
         )
     ]

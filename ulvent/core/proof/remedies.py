@@ -12,11 +12,12 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, ValidationError
 
 from ulvent.core.errors import CurveError, PieceError
+from ulvent.core.fits import set_fitted
 from ulvent.core.guides import guide_curve
 from ulvent.core.layout import Layout, standing_of
 from ulvent.core.lettering import Lettering
 from ulvent.core.recipes import AnyGuide, CircleGuide
-from ulvent.core.setting import USUAL_PITCH, Setting, set_lettering
+from ulvent.core.setting import USUAL_PITCH, Setting
 from ulvent.core.tolerances import JOINT
 
 _MOST_TRIALS = 6
@@ -62,7 +63,7 @@ def _tried(
     standing, face = layout.stands[lettering.id]
     try:
         changed = Lettering.model_validate(lettering.model_dump() | changes)
-        return set_lettering(changed, standing, face)
+        return set_fitted(changed, standing, face)
     except (ValidationError, CurveError, PieceError):
         return None
 
@@ -173,7 +174,7 @@ def _larger_guide(
         larger = recipe.model_copy(update={field: size})
         try:
             standing = standing_of(larger, guide_curve(larger))
-            lines = set_lettering(lettering, standing, face)
+            lines = set_fitted(lettering, standing, face)
         except (CurveError, PieceError):
             return None
     else:

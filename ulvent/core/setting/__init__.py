@@ -7,6 +7,7 @@ from ulvent.core.setting.gaps import Gaps
 from ulvent.core.setting.lines import (
     USUAL_PITCH,
     Standing,
+    fit_window,
     set_lettering,
 )
 from ulvent.core.setting.placing import baseline_curve
@@ -20,6 +21,7 @@ __all__ = [
     "Standing",
     "TightStretch",
     "baseline_curve",
+    "fit_window",
     "guide_station",
     "letter_corners",
     "nudges_on",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -51,6 +51,9 @@ class Row:
         how much of that has no room, where that is not for the baseline's ends to say
     goes_round
         whether the last run meets the first one over the seam
+    spare
+        of words that are repeated: how much longer the baseline is than they need with the
+        joints that the face gives, mm
     """
 
     runs: list[Words]
@@ -58,6 +61,7 @@ class Row:
     used: float
     over: float = 0.0
     goes_round: bool = False
+    spare: float = math.nan
 
 
 def in_a_row(runs: list[Words], joint: float, anchor: float, share: float) -> Row:
@@ -101,9 +105,11 @@ def round_and_round(
     # On an open baseline nothing follows the last one.
     room = length if closed else length + step - unit.length
     times = _times(repeat, length, room, step)
+    spare = room - times * (step + per_unit * (repeat.gap or 0.0))
     if repeat.gap is None and repeat.pitch is not None and not closed:
         begins = [anchor + index * repeat.pitch for index in range(times)]
-        return Row([unit] * times, begins, (times - 1) * repeat.pitch + unit.length)
+        used = (times - 1) * repeat.pitch + unit.length
+        return Row([unit] * times, begins, used, spare=length - used)
     fills = repeat.gap is None and (closed or times > 1)
     pattern = [unit, separator] if separator else [unit]
     runs: list[Words] = [run for _ in range(times) for run in pattern if run is not None]
@@ -111,13 +117,15 @@ def round_and_round(
         runs.pop()
     share = SHARE_BEFORE[lettering.align]
     if not fills:
-        return in_a_row(runs, usual + (repeat.gap or 0.0), anchor, share)
+        row = in_a_row(runs, usual + (repeat.gap or 0.0), anchor, share)
+        return replace(row, spare=spare)
     words = sum(run.length for run in runs)
     joints = len(runs) if closed else len(runs) - 1
     joint = (length - words) / joints
     first = anchor - share * unit.length if closed else 0.0
     row = in_a_row(runs, joint, first, 0.0)
-    row = Row(row.runs, row.begins, words, max(0.0, words - length), goes_round=closed)
+    over = max(0.0, words - length)
+    row = Row(row.runs, row.begins, words, over, goes_round=closed, spare=spare)
     return _evened(row, face, baseline, joints)
 
 
@@ -162,4 +170,4 @@ def _evened(row: Row, face: Face, baseline: Parallel, joints: int) -> Row:
             break
         # Each joint opens by what it misses; the first run stays where it is held.
         begins[1:] += np.cumsum(miss)[: count - 1]
-    return Row(row.runs, begins.tolist(), row.used, row.over, row.goes_round)
+    return replace(row, begins=begins.tolist())

@@ -227,12 +227,22 @@ class _Pairs:
         return _gap(apart[:, None] + white, self.easing)
 
     def on_curve(self, middles: Floats, frames: Frames, halves: Floats) -> tuple[Floats, Floats]:
+        # Both sides of all pairs together: what takes time is the number of steps, not their size.
         first, second = self.which, self.which + 1
-        ends = _on_curve(self.rights - halves[first, None], self.one_rows, self.rows, frames,
-                         middles, first, self.bent)  # fmt: skip
-        starts = _on_curve(self.lefts - halves[second, None], self.two_rows, self.rows, frames,
-                           middles, second, self.bent)  # fmt: skip
-        white = (starts.stations - ends.stations) - self.rows * (starts.turnings - ends.turnings)
+        count, letters = len(first), np.concatenate([first, second])
+        sides = np.concatenate([self.rights, self.lefts]) - halves[letters, None]
+        found = _on_curve(
+            sides,
+            np.concatenate([self.one_rows, self.two_rows]),
+            np.concatenate([self.rows, self.rows]),
+            frames,
+            middles,
+            letters,
+            self.bent,
+        )
+        apart = found.stations[count:] - found.stations[:count]
+        turned = found.turnings[count:] - found.turnings[:count]
+        white = apart - self.rows * turned
         opening = 1.0 - self.rows * frames.curvatures[second][:, None]
         return _gap(white, self.easing), _slope(white, opening, self.easing)
 

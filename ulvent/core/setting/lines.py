@@ -23,7 +23,6 @@ from ulvent.core.setting.arrange import (
     usual_joint,
 )
 from ulvent.core.setting.dials import outside
-from ulvent.core.setting.fits import fitted
 from ulvent.core.setting.labels import set_dial
 from ulvent.core.setting.placing import baseline_curve, place_row
 from ulvent.core.setting.setting import Setting
@@ -55,15 +54,25 @@ class Standing:
         whether no letter may stand across a corner
     centre
         of a growing spiral, mm; nothing for other guides
+    shared
+        whether other lettering stands on the guide
+    edges, blank
+        the two edges that the guide lies between, and the outlines of the blank, where
+        there are any: fits may keep inside of them
     """
 
     guide: Curve
     keep_off: bool = False
     centre: tuple[float, float] | None = None
+    shared: bool = False
+    edges: tuple[Curve, ...] = ()
+    blank: tuple[Curve, ...] = ()
 
 
 def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple[Setting, ...]:
-    """Place every letter of `lettering`, one setting a line.
+    """Place every letter of `lettering` by its own figures, one setting a line.
+
+    A fit is not solved here: `fits` does that. It only says where the words are held.
 
     Raises
     ------
@@ -76,17 +85,6 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
         face = styled(face, style_of(lettering))
     except FaceError as error:
         raise wrong_field("axes", str(error)) from error
-    if lettering.fit is not None:
-        solved, outcome = fitted(
-            lettering, lettering.fit, lambda trial: _set_words(trial, standing, face)
-        )
-        lines = _set_words(solved, standing, face)
-        return tuple(replace(line, fitted=outcome) for line in lines)
-    return _set_words(lettering, standing, face)
-
-
-def _set_words(lettering: Lettering, standing: Standing, face: Face) -> tuple[Setting, ...]:
-    """All lines, as the lettering's own figures have it."""
     nudges = nudges_on(lettering)
     if lettering.dial is not None:
         return (set_dial(lettering, lettering.dial, standing.guide, face),)
@@ -163,7 +161,7 @@ def _set_line(
     offset: int,
 ) -> Setting:
     baseline = baseline_curve(line, standing.guide, face)
-    anchor = _anchor(line, standing.guide, baseline)
+    anchor = _anchor(line, standing, baseline)
     words = words_of(line, face, nudges, line.text, offset)
     if line.end_height is not None:
         words = grown(words, line.end_height, line.height)
@@ -180,12 +178,29 @@ def _set_line(
     return place_row(line, number, face, standing.guide, baseline, row, anchor, standing.keep_off)
 
 
-def _anchor(line: Lettering, guide: Curve, baseline: Parallel) -> float:
-    if line.fit is not None and not baseline.closed:
-        # A fit uses the whole guide, whatever the place.
-        margin = line.fit.margin
-        return margin + SHARE_BEFORE[line.align] * (baseline.length - 2.0 * margin)
-    return float(baseline.carry(np.array([reading_station(line, guide)]))[0])
+def _anchor(line: Lettering, standing: Standing, baseline: Parallel) -> float:
+    """The station at which a line is held; a fit has it between the ends that it is to fit."""
+    fit = line.fit
+    if fit is not None and (fit.part is not None or not standing.shared or fit.kind == "gap"):
+        window = fit_window(line, standing.guide, baseline)
+        if window is not None:
+            begin, end = window
+            return begin + fit.margin + SHARE_BEFORE[line.align] * (end - begin - 2.0 * fit.margin)
+    return float(baseline.carry(np.array([reading_station(line, standing.guide)]))[0])
+
+
+def fit_window(line: Lettering, guide: Curve, baseline: Parallel) -> tuple[float, float] | None:
+    """From where to where on its baseline a fitted line may stand; nothing on a whole ring."""
+    part = line.fit and line.fit.part
+    if not part:
+        return None if baseline.closed else (0.0, baseline.length)
+    begin, end = part
+    if guide.closed and end < begin:
+        end += guide.length
+    if line.reading == "against":
+        begin, end = guide.length - end, guide.length - begin
+    first, last = baseline.carry(np.array([begin, end])).tolist()
+    return first, last
 
 
 def _marks(line: Lettering, face: Face) -> dict[str, Words]:

@@ -126,6 +126,7 @@ def place_row(
         targets=targets,
         at_floor=floored[0],
         too_near=floored[1],
+        spare=row.spare,
     )
 
 

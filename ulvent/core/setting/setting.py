@@ -5,6 +5,7 @@ A lettering of several lines, or of several laps, is several settings: one a lin
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -68,6 +69,9 @@ class Setting:
         (n − 1,) gaps that were solved for, mm, nan for those that were not; which of them
         stand at the least distance instead; and which are nearer, since that would tear
         them apart
+    spare
+        of words that are repeated: how much longer the baseline is than they need with the
+        joints that the face gives, mm
     ticks, labels
         of a dial; `runs` count its labels
     fitted
@@ -101,6 +105,7 @@ class Setting:
     targets: Floats
     at_floor: NDArray[np.bool_]
     too_near: NDArray[np.bool_]
+    spare: float = math.nan
     ticks: TickLines | None = None
     labels: tuple[Label, ...] = ()
     nudges: Mapping[int, Nudge] = field(default_factory=dict)

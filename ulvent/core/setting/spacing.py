@@ -19,8 +19,9 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
+from ulvent.core.setting.acceleration import Acceleration
 from ulvent.core.setting.clearance import Clearance
 from ulvent.core.setting.gaps import Band, GapMeter, band_of, softening
 from ulvent.core.setting.words import joins
@@ -90,21 +91,21 @@ class Spaced:
 def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
     """Move the letters of a row until every gap is its target."""
     row = _Row(spacing, baseline)
-    middles = row.solved()
+    middles = row.solved(spacing.middles)
     too_near = np.zeros(len(row.targets), dtype=bool)
     for _ in range(_MOST_LIFTS):
         free = np.flatnonzero(row.judged & ~row.at_floor & ~too_near)
-        near = free[row.clearance(middles, free) < row.floor[free] - JOINT]
+        near = row.near(middles, free)
         if not len(near):
             break
         row.at_floor[near] = True
-        middles = row.solved()
+        middles = row.solved(middles)
         # A pair that would have to open by more than this is better left to a person.
         wide = row.at_floor & (row.gaps(middles) - row.targets > row.stems)
         too_near |= wide
         row.at_floor &= ~wide
         if wide.any():
-            middles = row.solved()
+            middles = row.solved(middles)
     count = len(middles) - 1
     return Spaced(middles, row.at_floor[:count], too_near[:count])
 
@@ -129,30 +130,36 @@ class _Row:
         self.at_floor = np.zeros(len(self._inside), dtype=bool)
         self.judged = np.isfinite(self.targets) & self._inside
 
-    def _all(self, middles: Floats) -> Floats:
-        if not self._ring:
-            return middles
-        return np.append(middles, middles[0] + self._baseline.length)
+    def _frames(self, middles: Floats) -> tuple[Floats, Frames]:
+        every = middles
+        if self._ring:
+            every = np.append(middles, middles[0] + self._baseline.length)
+        return every, self._baseline.frames(every)
 
-    def clearance(self, middles: Floats, which: NDArray[np.int_]) -> Floats:
-        every = self._all(middles)
-        return self._clear.on_curve(self._baseline.frames(every), which)
+    def near(self, middles: Floats, which: NDArray[np.int_]) -> NDArray[np.int_]:
+        """Those of the pairs `which` that come nearer than they may."""
+        _, frames = self._frames(middles)
+        which = which[self._clear.in_rows(frames)[which] < self.floor[which]]
+        return which[self._clear.on_curve(frames, which) < self.floor[which] - JOINT]
 
     def gaps(self, middles: Floats) -> Floats:
-        every = self._all(middles)
-        return self._meter.on_curve(every, self._baseline.frames(every))[0]
+        return self._meter.on_curve(*self._frames(middles))[0]
 
-    def solved(self) -> Floats:
-        """Where every gap is its target, or the floor for pairs that would come nearer."""
-        middles = self._spacing.middles
+    def solved(self, middles: Floats) -> Floats:
+        """Where every gap is its target, or the floor for pairs that would come nearer.
+
+        Letters that move come to other bends of the guide, which the slopes leave out: where
+        they have gone so far tells the rest, by Anderson's acceleration.
+        """
         best, least = middles, np.inf
+        acceleration = Acceleration()
         for _ in range(_MOST_ROUNDS):
-            every = self._all(middles)
-            found, slopes = self._meter.on_curve(every, self._baseline.frames(every))
+            every, frames = self._frames(middles)
+            found, slopes = self._meter.on_curve(every, frames)
             targets = self.targets
             if self.at_floor.any():
                 held = np.flatnonzero(self.at_floor)
-                found[held] = self.clearance(middles, held)
+                found[held] = self._clear.on_curve(frames, held)
                 slopes = np.where(self.at_floor, 1.0, slopes)
                 targets = np.where(self.at_floor, self.floor, targets)
             solve = self.judged & np.isfinite(found)
@@ -169,7 +176,7 @@ class _Row:
                 best, least = middles, worst
             if worst <= _SOLVED:
                 break
-            middles = middles + self._moved(steps)
+            middles = acceleration.next(middles, self._moved(steps), worst)
         return best
 
     def _moved(self, steps: Floats) -> Floats:

@@ -1,0 +1,23 @@
+"""Fits: figures of lettering and guides that are solved from a condition, not typed.
+
+A fit is data. It is solved again whenever words, face or guide change; where it has no exact
+answer, the nearest one stands and is said to.
+"""
+
+from ulvent.core.fits.alone import as_figures, set_fitted
+from ulvent.core.fits.guides import contradiction, figures_of, sized_guide
+from ulvent.core.fits.heights import fit_heights
+from ulvent.core.fits.nearness import nearer_on_turns
+from ulvent.core.fits.trials import Settings, Tried
+
+__all__ = [
+    "Settings",
+    "Tried",
+    "as_figures",
+    "contradiction",
+    "figures_of",
+    "fit_heights",
+    "nearer_on_turns",
+    "set_fitted",
+    "sized_guide",
+]

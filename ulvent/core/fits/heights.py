@@ -1,0 +1,126 @@
+"""The largest height with which lettering has room: of one lettering, or of several at once.
+
+Several are letterings that are to be alike, or that share a guide: they grow by one factor,
+those that are alike at one height.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from functools import partial
+
+from ulvent.core.fits.room import (
+    along_guide,
+    among_neighbours,
+    keeps_from_turns,
+    within_bounds,
+)
+from ulvent.core.fits.root import Root, bounded_root, root
+from ulvent.core.fits.trials import Settings, Tried, beyond
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting import Setting
+from ulvent.core.setting.outcome import Fitted
+
+_LEAST, _MOST = 1e-2, 1e5
+"""Heights that are tried, mm."""
+
+
+def with_height(lettering: Lettering, height: float) -> Lettering:
+    """At another height; the height at the end and those of single lines keep their ratio."""
+    factor = height / lettering.height
+    end = lettering.end_height
+    lines = tuple(
+        line.model_copy(update={"height": line.height * factor}) if line.height else line
+        for line in lettering.lines
+    )
+    changed = {"height": height, "end_height": end and end * factor, "lines": lines}
+    return lettering.model_copy(update=changed)
+
+
+def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Settings]:
+    """The lines of each of the `members` at the largest heights with which all have room.
+
+    `others` stand on the same guides, and stay as they are.
+    """
+    first = members[0].lettering.height
+    ratios = [_ratio(member, members[0]) for member in members]
+    rooms = [math.inf] * len(members)
+
+    def at(height: float) -> list[Lettering]:
+        return [with_height(member.lettering, height * ratio)
+                for member, ratio in zip(members, ratios, strict=True)]  # fmt: skip
+
+    def room(height: float) -> float:
+        found: list[Setting] = []
+        for index, (member, changed) in enumerate(zip(members, at(height), strict=True)):
+            rooms[index] = member.room(changed, partial(_of_one, member))
+            if rooms[index] == -math.inf:
+                return -math.inf
+            found.extend(member.lines(changed))
+        margin = max(member.fit.margin for member in members)
+        return min(*rooms, among_neighbours(found, others, margin))
+
+    def guess(miss: float) -> float:
+        if not math.isfinite(miss):
+            return first / 2.0
+        length = max(line.length for member in members for line in member.last)
+        return first * (1.0 + miss / length) if length else first
+
+    if not any(member.lettering.text.strip() for member in members):
+        outcome = Fitted("height", first, "there are no words to size")
+        return [member.come_to(changed, outcome)
+                for member, changed in zip(members, at(first), strict=True)]  # fmt: skip
+    if any(keeps_from_turns(member.lettering, member.fit) for member in members):
+        solved = bounded_root(room, first, _LEAST, _MOST)
+    else:
+        solved = root(room, first, guess, _LEAST, _MOST)
+    height = min([solved.value, *(member.fit.most / ratio
+                                  for member, ratio in zip(members, ratios, strict=True)
+                                  if member.fit.most is not None)])  # fmt: skip
+    room(height)
+    decides = members[rooms.index(min(rooms))].lettering.text.replace("\n", " ")
+    found: list[Settings] = []
+    for member, changed in zip(members, at(height), strict=True):
+        note = _note(solved, changed.height, member)
+        if note and len(members) > 1:
+            note += f"; “{decides}” decides"
+        outcome = Fitted("height", changed.height, note, _figures(changed))
+        found.append(member.come_to(changed, outcome))
+    return found
+
+
+def _figures(lettering: Lettering) -> dict[str, float]:
+    """What a height comes to in the lettering's own fields."""
+    figures = {"height": lettering.height}
+    if lettering.end_height is not None:
+        figures["end_height"] = lettering.end_height
+    return figures
+
+
+def _note(solved: Root, height: float, member: Tried) -> str:
+    if solved.found and math.isfinite(solved.miss):
+        return beyond("the largest height that fits is", height, member.fit)
+    if solved.value <= 2.0 * _LEAST or not math.isfinite(solved.miss):
+        return "the words fit at no height"
+    if solved.miss < 0.0:
+        return f"at no height is there room; at {height:.4g} mm {-solved.miss:.3g} mm are missing"
+    return "nothing bounds the height"
+
+
+def _ratio(member: Tried, to: Tried) -> float:
+    """How high one is when another is 1: letterings that are alike have one height."""
+    if member.fit.alike and member.fit.alike == to.fit.alike:
+        return 1.0
+    return member.lettering.height / to.lettering.height
+
+
+def _of_one(member: Tried, lines: Settings) -> float:
+    """The room of one lettering by itself."""
+    fit = member.fit
+    if member.lettering.laps is not None:
+        # Words go on to the next lap: what bounds them is that lap, and the last one's end.
+        own = -max(line.overhang for line in lines) or math.inf
+    else:
+        own = min(along_guide(line, fit, member.standing.shared) for line in lines)
+    return min(own, within_bounds(lines, fit, member.standing))

@@ -1,0 +1,177 @@
+"""The root of one condition in one unknown, in as few trials as can be.
+
+A trial sets a whole lettering, evenly spaced perhaps, so every one counts. What is
+fitted here is nearly linear in its unknown: the secant through the last two trials lands
+within a billionth in four or five, where a bracketing method alone takes ten or more. The
+bracket that the trials leave is kept, and halved where the secant leads out of it, so
+that jumps are found as well.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import NamedTuple
+
+EXACT = 1e-9
+"""To how many mm an unknown is found."""
+_MISS = 1e-10
+"""Conditions that are missed by no more than this, mm, hold."""
+HOLDS = 1e-7
+"""Conditions that are missed by more are said not to hold, mm."""
+_MOST_TRIALS = 120
+_MOST_GROWTH = 4.0
+_TO_ROOM, _BOUNDED_GROWTH = 1.5, 1.12
+_JUMP = (1e-7, 1e-3)
+"""A bracket as narrow as this, of its place, with misses as large as this, mm, holds a jump."""
+_FAST, _SLOW = 0.5, 2
+"""After so many trials in a row that do not bring the miss down by this, the bracket is halved."""
+
+
+@dataclass(frozen=True)
+class Root:
+    """Where a condition holds.
+
+    value
+        the unknown; where the condition jumps past nil, its last value with room
+    miss
+        by how much the condition is missed there
+    found
+        whether this is where room ends: a root, or a jump of the condition past nil;
+        otherwise it is the nearest that was tried
+    """
+
+    value: float
+    miss: float
+    found: bool
+
+    @property
+    def exact(self) -> bool:
+        """Whether the condition holds."""
+        return self.found and abs(self.miss) <= HOLDS
+
+
+def bounded_root(
+    condition: Callable[[float], float], start: float, low: float, high: float, rises: bool = False
+) -> Root:
+    """As `root`, of a condition that may have room again beyond where it had none.
+
+    The first trial with room is looked for from `start` on, the way to more room; from there the
+    unknown goes the other way in small steps, to where room ends for the first time.
+    """
+    at = min(max(start, low), high)
+    for _ in range(_MOST_TRIALS):
+        if condition(at) > 0.0:
+            break
+        further = at * _TO_ROOM if rises else at / _TO_ROOM
+        if not low < further < high:
+            break
+        at = further
+    step = at / _BOUNDED_GROWTH if rises else at * _BOUNDED_GROWTH
+    return root(condition, at, lambda _: step, low, high, rises, growth=_BOUNDED_GROWTH)
+
+
+def root(
+    condition: Callable[[float], float],
+    start: float,
+    guess: Callable[[float], float],
+    low: float,
+    high: float,
+    rises: bool = False,
+    unit: float = 1e-3,
+    growth: float = _MOST_GROWTH,
+) -> Root:
+    """Where `condition`, mm, is nil between `low` and `high`; it has room where it is positive.
+
+    `start` is the first trial, and `guess` makes the second from what that missed. `rises` says
+    whether more of the unknown gives more room. While all trials have been on one side, the
+    unknown grows by the factor `growth` at most, and by `unit` where it is nil. A condition that
+    cannot be had says −∞.
+    """
+    search = _Search(low, high, rises, unit, growth)
+    at = min(max(start, low), high)
+    for trial in range(_MOST_TRIALS):
+        miss = condition(at)
+        search.take(at, miss)
+        if abs(miss) <= _MISS or search.narrow:
+            break
+        following = search.following(guess(miss) if trial == 0 else None)
+        if following == at:
+            return search.nearest(found=False)
+        at = following
+    return search.nearest(found=True)
+
+
+class _Search:
+    """The trials so far: the last two, and the bracket that they leave."""
+
+    def __init__(self, low: float, high: float, rises: bool, unit: float, growth: float) -> None:
+        self._low, self._high, self._rises = low, high, rises
+        self._unit, self._growth = unit, growth
+        self._last: list[_Trial] = []
+        self._room: _Trial | None = None
+        self._none: _Trial | None = None
+        self._slow = 0
+
+    def take(self, at: float, miss: float) -> None:
+        """A trial."""
+        trial = _Trial(at, miss)
+        self._last = [*self._last[-1:], trial]
+        slow = len(self._last) > 1 and abs(miss) > _FAST * abs(self._last[0].miss)
+        self._slow = self._slow + 1 if slow else 0
+        if miss > 0.0:
+            self._room = trial
+        else:
+            self._none = trial
+
+    @property
+    def narrow(self) -> bool:
+        """Whether the bracket has closed."""
+        if self._room is None or self._none is None:
+            return False
+        apart = abs(self._room.at - self._none.at)
+        near, far = _JUMP
+        jumps = min(self._room.miss, -self._none.miss) > far
+        return apart <= (near * abs(self._room.at) if jumps else EXACT / 10.0)
+
+    def nearest(self, found: bool) -> Root:
+        """The best trial; where the condition jumps, the last one with room."""
+        best = self._last[-1]
+        if self._room is not None and (self.narrow or abs(self._room.miss) < abs(best.miss)):
+            best = best if abs(best.miss) <= _MISS else self._room
+        return Root(best.at, best.miss, found)
+
+    def following(self, guess: float | None) -> float:
+        """The next trial."""
+        wanted = self._secant() if guess is None else guess
+        if self._room is None or self._none is None:
+            return self._outward(wanted)
+        low, high = sorted((self._room.at, self._none.at))
+        if self._slow >= _SLOW or not low < wanted < high:
+            self._slow = 0
+            return (low + high) / 2.0
+        return wanted
+
+    def _secant(self) -> float:
+        """Where the line through the last two trials is nil; nan where they do not say."""
+        (x0, y0), (x1, y1) = self._last
+        rise = y1 - y0
+        if not math.isfinite(rise) or rise == 0.0:
+            return math.nan
+        return x1 - y1 * (x1 - x0) / rise
+
+    def _outward(self, wanted: float) -> float:
+        """While all trials are on one side: the right way, not too far, never past the limits."""
+        at, miss = self._last[-1]
+        up = (miss > 0.0) != self._rises
+        span = max(abs(at), self._unit)
+        if math.isnan(wanted) or (wanted > at) != up:
+            wanted = at + (span if up else -span / 2.0)
+        up_to, down_to = at + (self._growth - 1.0) * span, at - (1.0 - 1.0 / self._growth) * span
+        return min(max(wanted, down_to, self._low), up_to, self._high)
+
+
+class _Trial(NamedTuple):
+    at: float
+    miss: float

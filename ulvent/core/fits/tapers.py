@@ -1,0 +1,40 @@
+"""The height of the last letter with which words that grow or shrink end where their guide ends."""
+
+from __future__ import annotations
+
+from ulvent.core.fits.room import every_line
+from ulvent.core.fits.root import root
+from ulvent.core.fits.trials import Settings, Tried, beyond
+from ulvent.core.lettering import Lettering
+from ulvent.core.setting.outcome import Fitted
+
+_LEAST_SHARE, _MOST_SHARE = 0.02, 50.0
+"""Heights at the end that are tried, as shares of the height at the beginning."""
+
+
+def fit_taper(tried: Tried) -> Settings:
+    """The lines of a lettering with its end height solved."""
+    lettering, fit = tried.lettering, tried.fit
+    height = lettering.height
+
+    def with_end(end: float) -> Lettering:
+        return lettering.model_copy(update={"end_height": end})
+
+    def left(end: float) -> float:
+        return tried.room(with_end(end), lambda lines: every_line(lines, fit))
+
+    def guess(miss: float) -> float:
+        length = max(line.length for line in tried.last) or 1.0
+        return max(height * (1.0 + 2.0 * miss / length), low)
+
+    low, high = _LEAST_SHARE * height, _MOST_SHARE * height
+    solved = root(left, height, guess, low, high)
+    final = with_end(solved.value)
+    if solved.exact:
+        note = beyond("the height at the end comes to", solved.value, fit)
+    elif solved.miss < 0.0:
+        note = f"the words are {-solved.miss:.3g} mm too long however small they end"
+    else:
+        note = f"the words leave {solved.miss:.3g} mm however large they end"
+    figures = {"end_height": solved.value}
+    return tried.come_to(final, Fitted("taper", solved.value, note, figures))
