@@ -463,14 +463,9 @@ def _end_height(setting: Setting, height: float) -> _Figure:
     """The height of the last letter, after it."""
     frame = setting.baseline.frames(setting.end + 0.6 * height)
     foot, up = frame.points[0], frame.normals[0]
+    top = as_point(foot + up * height)
     return _line(
-        "end_height",
-        "Height at the end",
-        "↕ ",
-        height,
-        as_point(foot),
-        as_point(foot + up * height),
-        0.5,
+        "end_height", "Height at the end", "↕ ", height, as_point(foot), top, 0.5
     ).model_copy(update={"solved": True})
 
 

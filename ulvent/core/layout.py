@@ -234,10 +234,12 @@ class _Laying:
             with self._naming(lettering, "standoff"):
                 assert lettering.fit is not None
                 standing, face = self.stands[lettering.id]
-                with suppress(CurveError):
-                    set_lettering(lettering, standing, face)
                 members.append(Tried(lettering, lettering.fit, standing, face))
-        if not members or len(members) < len(group):
+                if len(group) > 1:
+                    # What cannot stand at all is laid to the one that it is.
+                    with suppress(CurveError):
+                        set_lettering(lettering, standing, face)
+        if not group or len(members) < len(group):
             return
         guides = {lettering.guide for lettering in group}
         others = [
@@ -246,8 +248,9 @@ class _Laying:
             for line in lines
             if line.lettering.guide in guides
         ]
-        for lettering, lines in zip(group, fit_heights(members, others), strict=True):
-            self.lines[lettering.id] = lines
+        with self._naming(group[0], "standoff"):
+            for lettering, lines in zip(group, fit_heights(members, others), strict=True):
+                self.lines[lettering.id] = lines
 
 
 def _sizes_itself(lettering: Lettering) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.piece import Piece
 from ulvent.demo.circles import barrel_head, circle_pieces
+from ulvent.demo.fits import fit_pieces
 from ulvent.demo.guides import guide_pieces
 from ulvent.demo.letterings import lettering_pieces
 
@@ -15,6 +16,7 @@ def demo_sets() -> dict[str, list[Piece]]:
     return {
         "demo pieces: guides": guide_pieces(),
         "demo pieces: letterings": lettering_pieces(),
+        "demo pieces: fits": fit_pieces(),
         "demo pieces: circles": circle_pieces(),
     }
 

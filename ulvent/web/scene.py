@@ -19,6 +19,7 @@ from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.dimensions import Dimension, dimensions
 from ulvent.core.faces import PlacedGlyph
+from ulvent.core.fits import figures_of
 from ulvent.core.grips import Grip, grips
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
@@ -95,6 +96,7 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
         shown=not (guide.recipe.hidden or guide.recipe.removed),
         note=guide.note,
         tight=_tight(guide, [s for s in settings if s.lettering.guide == guide.recipe.id]),
+        sizes=list(figures_of(guide.recipe)),
     )
 
 

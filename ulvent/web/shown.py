@@ -32,6 +32,8 @@ class SceneGuide(BaseModel):
         what a maker should know of how it came out
     tight
         path data of where it bends more tightly than the letters on it can follow
+    sizes
+        figures of it that lettering can size
     """
 
     id: str
@@ -43,6 +45,7 @@ class SceneGuide(BaseModel):
     shown: bool
     note: str
     tight: str
+    sizes: list[str]
 
 
 class SceneMeasure(BaseModel):

@@ -1207,6 +1207,8 @@ export interface components {
          *     start, end, at
          *         its line, and the share of it at which the figure stands; a point where the two
          *         are the same, with the figure beside it
+         *     solved
+         *         whether a fit has found it
          */
         Dimension: {
             /**
@@ -1244,6 +1246,11 @@ export interface components {
              * @default 0.5
              */
             at: number;
+            /**
+             * Solved
+             * @default false
+             */
+            solved: boolean;
         };
         /**
          * DiscBlank
@@ -1552,7 +1559,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters" | "fit";
+            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters" | "near-turns" | "fit";
             /**
              * Severity
              * @enum {string}
@@ -1593,18 +1600,34 @@ export interface components {
          * @description One figure that is solved in place of being typed.
          *
          *     kind
-         *         the largest height that fits, or the gap that fills the guide
+         *         `height`: the largest that has room. `gap`: the tracking that fills the guide.
+         *         `taper`: the height of the last letter with which the words end where it ends.
+         *         `guide`: a figure of the guide, so that the words fill it. `repeats`: how often the
+         *         words go round with joints nearest to the face's own
          *     margin
-         *         left free at both ends, or over the seam, mm
+         *         left free at both ends, over the seam, or beside other lettering on the guide, mm
          *     least, most
          *         between which the solved figure should lie, mm
+         *     part
+         *         the stations of the guide between which the words are to fit
+         *     within, clear
+         *         what letters keep inside of, whole outlines looked at, and the distance they keep,
+         *         mm: the blank's edges, the edges that the guide lies between, and the letters on other
+         *         turns or laps
+         *     alike
+         *         letterings whose fits have this name get one height, the largest with which all fit
+         *     gives
+         *         what gives way, in this order, where a gap reaches its limits
+         *     figure, until
+         *         of a guide that is fitted: which figure, and whether the words fill it or their turns
+         *         lie `clear` of each other
          */
         Fit: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "height" | "gap";
+            kind: "height" | "gap" | "taper" | "guide" | "repeats";
             /**
              * Margin
              * @default 0
@@ -1614,6 +1637,42 @@ export interface components {
             least?: number | null;
             /** Most */
             most?: number | null;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Within
+             * @default []
+             */
+            within: ("blank" | "edges" | "turns")[];
+            /**
+             * Clear
+             * @default 0
+             */
+            clear: number;
+            /**
+             * Alike
+             * @default
+             */
+            alike: string;
+            /**
+             * Gives
+             * @default []
+             */
+            gives: components["schemas"]["GivesWay"][];
+            /**
+             * Figure
+             * @default
+             */
+            figure: string;
+            /**
+             * Until
+             * @default filled
+             * @enum {string}
+             */
+            until: "filled" | "clear";
         };
         /**
          * GiveAs
@@ -1629,6 +1688,21 @@ export interface components {
             guide: string;
             /** Figures */
             figures: string[];
+        };
+        /**
+         * GivesWay
+         * @description A figure that gives way, within limits, once a fit has reached its own.
+         */
+        GivesWay: {
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "height" | "width";
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
         };
         /**
          * Grip
@@ -1790,6 +1864,19 @@ export interface components {
             guide: string;
             /** Other */
             other: string;
+        };
+        /**
+         * KeepFigures
+         * @description What a lettering's fit came to kept as plain figures, and the fit ended.
+         */
+        KeepFigures: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "keep-figures";
         };
         /**
          * KeepPlaceAs
@@ -2231,7 +2318,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["KeepFigures"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
             /**
              * Marks
              * @default []
@@ -3270,7 +3357,10 @@ export interface components {
         };
         /**
          * SceneFit
-         * @description A figure that was solved, mm, and why there is no exact answer, where there is none.
+         * @description A figure that was solved, and why there is no exact answer, where there is none.
+         *
+         *     figures, guide_figures
+         *         what fields of the lettering and of its guide come to
          */
         SceneFit: {
             /** Kind */
@@ -3279,6 +3369,14 @@ export interface components {
             value: number;
             /** Note */
             note: string;
+            /** Figures */
+            figures: {
+                [key: string]: number;
+            };
+            /** Guide Figures */
+            guide_figures: {
+                [key: string]: number;
+            };
         };
         /**
          * SceneFrame
@@ -3349,6 +3447,8 @@ export interface components {
          *         what a maker should know of how it came out
          *     tight
          *         path data of where it bends more tightly than the letters on it can follow
+         *     sizes
+         *         figures of it that lettering can size
          */
         SceneGuide: {
             /** Id */
@@ -3374,6 +3474,8 @@ export interface components {
             note: string;
             /** Tight */
             tight: string;
+            /** Sizes */
+            sizes: string[];
         };
         /**
          * SceneLast

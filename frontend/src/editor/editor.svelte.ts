@@ -68,7 +68,7 @@ export class Editor {
   /** While a key is held: the chosen lettering as its face spaces it, for comparing. */
   #before = $state(false);
   /** Which page of a lettering's particulars is shown. */
-  page = $state<'words' | 'letters' | 'spread'>('words');
+  page = $state<'words' | 'letters' | 'spread' | 'fit'>('words');
   /** The chosen label of a dial. */
   label = $state.raw<number>();
   /** Where the chosen guide is measured: stations, or points of the drawing. */
@@ -116,6 +116,21 @@ export class Editor {
     const chosen = this.chosen;
     if (chosen?.kind !== 'lettering') return undefined;
     return this.piece.letterings.find((one) => one.id === chosen.id);
+  }
+
+  /** The piece with what its fits have come to, to be shown. */
+  get solved(): Piece {
+    const fits = (this.around?.letterings ?? []).filter((one) => one.line === 0 && one.fit);
+    if (!fits.length) return this.piece;
+    // Of two letterings that size one guide the first one does.
+    const sizing = fits.filter((one) => one.fit?.kind === 'guide');
+    const guides = this.piece.guides.map((guide) =>
+      Object.assign({}, guide, sizing.find((one) => one.guide === guide.id)?.fit?.guide_figures),
+    );
+    const letterings = this.piece.letterings.map((lettering) =>
+      Object.assign({}, lettering, fits.find((one) => one.id === lettering.id)?.fit?.figures),
+    );
+    return { ...this.piece, guides, letterings };
   }
 
   /** The chosen guide, or the one that the chosen lettering stands on. */
@@ -205,14 +220,27 @@ export class Editor {
   changeGuide(id: string, changed: Partial<Guide>): void {
     this.#apply((piece) => ({
       ...piece,
+      letterings: piece.letterings.map((one) =>
+        one.guide === id && this.#solves(one, 'guide_figures', changed) ? { ...one, fit: null } : one,
+      ),
       guides: piece.guides.map((one) => (one.id === id ? ({ ...one, ...changed } as Guide) : one)),
     }));
   }
 
-  /** A figure that is typed is no longer solved. */
+  /** A figure that is typed is no longer solved; what else was solved stays as it came to. */
   #unsolved(lettering: Lettering, changed: Partial<Lettering>): Partial<Lettering> {
-    const field = lettering.fit?.kind === 'height' ? 'height' : 'tracking';
-    return lettering.fit && field in changed ? { fit: null } : {};
+    if (!this.#solves(lettering, 'figures', changed)) return {};
+    const { times: _, ...figures } = this.#fitOf(lettering)?.figures ?? {};
+    return { ...figures, fit: null };
+  }
+
+  #solves(lettering: Lettering, of: 'figures' | 'guide_figures', changed: object): boolean {
+    const solved = this.#fitOf(lettering)?.[of] ?? {};
+    return Boolean(lettering.fit) && Object.keys(solved).some((field) => field in changed);
+  }
+
+  #fitOf(lettering: Lettering) {
+    return this.scene?.letterings.find((one) => one.id === lettering.id)?.fit;
   }
 
   /** A change of the document, also of what is being pulled: a figure may come meanwhile. */

@@ -1,6 +1,6 @@
 /** How figures and choices are said to a maker. */
 
-import type { Blank, Guide, Lettering } from '../api/client';
+import type { Blank, Guide, Lettering, SceneLettering } from '../api/client';
 import { KIND_NAMES } from './guides';
 
 export const TOUCH = [
@@ -22,6 +22,51 @@ export const ALIGN = [
   { value: 'centre', label: 'middle' },
   { value: 'end', label: 'end' },
 ] as const satisfies { value: Lettering['align']; label: string }[];
+
+export const FITS = [
+  { value: 'typed', label: 'as typed' },
+  { value: 'height', label: 'as high as fits' },
+  { value: 'gap', label: 'spread to fill' },
+  { value: 'taper', label: 'tapered to the end' },
+  { value: 'guide', label: 'the guide made to fit' },
+  { value: 'repeats', label: 'as often as is nearest' },
+] as const satisfies { value: NonNullable<Lettering['fit']>['kind'] | 'typed'; label: string }[];
+
+/** Figures of guides that lettering can size. */
+export const SIZES: Record<string, string> = {
+  diameter: 'diameter',
+  radius: 'radius',
+  round: 'length round',
+  angle: 'angle',
+  rise: 'rise',
+  chord: 'chord',
+  width: 'width',
+  height: 'height',
+  length: 'length',
+  gain: 'gain a turn',
+  turns: 'turns',
+  outer: 'outer diameter',
+  across: 'circle through the corners',
+  scaled: 'scale of the whole',
+};
+
+/** What a fit came to, in words. */
+export function fitWords(fit: NonNullable<SceneLettering['fit']>): string {
+  const [size, of] = Object.entries(fit.guide_figures)[0] ?? [];
+  const unit = { angle: ' °', turns: '', scaled: ' ×' }[size ?? ''] ?? ' mm';
+  switch (fit.kind) {
+    case 'height':
+      return `as high as fits: ${figure(fit.value)} mm`;
+    case 'gap':
+      return `fills with ${fit.value < 0 ? '−' : '+'}${figure(Math.abs(fit.value))} mm a gap`;
+    case 'taper':
+      return `ends ${figure(fit.value)} mm high`;
+    case 'guide':
+      return `fits at ${SIZES[size ?? ''] ?? size} ${figure(of ?? 0)}${unit}`;
+    default:
+      return `${fit.value} times come nearest`;
+  }
+}
 
 /** A length in as few digits as it needs, at most three decimals. */
 export function figure(value: number): string {

@@ -32,13 +32,13 @@
 
   function go(to: Way): void {
     if (to === way) return;
-    const none = { repeat: null, laps: null, dial: null, end_height: null, with_guide: false };
+    const none = { repeat: null, laps: null, dial: null, end_height: null, with_guide: false, fit: null };
     if (to === 'repeat') set({ ...none, repeat: { separator: { kind: 'leaf' } } as Lettering['repeat'] });
     else if (to === 'laps') set({ ...none, laps: { pitch, way: 'inward' } });
     else if (to === 'dial') {
       const labels = { kind: 'figures', first: 1, step: 1, last: 12 };
       set({ ...none, dial: { labels, divisions: 12 } as unknown as Lettering['dial'] });
-    } else set({ repeat: null, laps: null, dial: null });
+    } else set({ repeat: null, laps: null, dial: null, fit: null });
   }
 
   const lines = $derived(lettering.text.split('\n'));

@@ -15,7 +15,7 @@
 
   const chosen = $derived(editor.chosen);
   const letteringsOf = (guide: Guide) =>
-    editor.piece.letterings.filter((one) => one.guide === guide.id);
+    editor.solved.letterings.filter((one) => one.guide === guide.id);
   const isChosen = (kind: Chosen['kind'], id = '') =>
     chosen?.kind === kind && (chosen.kind === 'blank' || chosen.id === id);
   /** What a lettering says: its words, or the labels of its dial. */
@@ -45,7 +45,7 @@
     };
   }
 
-  const guides = $derived(editor.piece.guides);
+  const guides = $derived(editor.solved.guides);
   /** Guides that are there, and lines kept only because something stands on them. */
   const stoodOn = (guide: Guide) => letteringsOf(guide).length > 0;
   const shown = $derived(guides.filter((one) => !one.removed || stoodOn(one)));

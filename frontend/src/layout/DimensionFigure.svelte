@@ -16,7 +16,9 @@
   const shownAs = $derived(dimension.unit === '%' ? 100 : 1);
   const shown = $derived(figure(dimension.value * shownAs));
   const label = $derived(dimension.label);
-  const spoken = $derived(`${shown} ${dimension.unit || ''}`.trim());
+  const spoken = $derived(
+    `${shown} ${dimension.unit || ''}`.trim() + (dimension.solved ? ', solved' : ''),
+  );
   const after = $derived(['°', '%'].includes(dimension.unit) ? ` ${dimension.unit}` : '');
 
   let typing = $state(false);
@@ -69,7 +71,14 @@
     />
     {#if wrong}<span class="why" role="alert">{wrong}</span>{/if}
   {:else}
-    <button class="figure" aria-label={`${label}: ${spoken}`} title={label} onclick={start}>
+    <button
+      class="figure"
+      class:solved={dimension.solved}
+      aria-label={`${label}: ${spoken}`}
+      title={dimension.solved ? `${label}, solved; a typed figure ends the fit` : label}
+      onclick={start}
+    >
+      {#if dimension.solved}<b>=</b>{/if}
       {dimension.sign}{shown.replace('-', '−')}{after}
     </button>
   {/if}
@@ -95,6 +104,15 @@
 
   button {
     cursor: text;
+  }
+
+  button.solved {
+    border-style: dashed;
+    border-color: var(--verdigris);
+  }
+
+  b {
+    color: var(--verdigris);
   }
 
   button:hover,

@@ -40,7 +40,8 @@
     return apart(found);
   });
 
-  const wide = (one: Shown): number => DIGIT * (one.dimension.value.toFixed(2).length + 4);
+  const wide = (one: Shown): number =>
+    DIGIT * (one.dimension.value.toFixed(3).length + (one.dimension.solved ? 6 : 3));
 
   /** Figures that would lie on each other are moved down, one below the other. */
   function apart(all: Shown[]): Shown[] {
@@ -78,6 +79,7 @@
         start: point.at,
         end: point.at,
         at: 0.5,
+        solved: false,
       },
       at: [x + 52, y + dy],
     }));

@@ -19,7 +19,12 @@
   let { editor, guide, onsave }: Props = $props();
 
   const scene = $derived(editor.around?.guides.find((one) => one.id === guide.id));
-  const values = $derived(guide as unknown as Record<string, number | null | undefined>);
+  const values = $derived(
+    editor.solved.guides.find((one) => one.id === guide.id) as unknown as Record<
+      string,
+      number | null | undefined
+    >,
+  );
   const others = $derived(
     editor.piece.guides.filter((one) => one.id !== guide.id && !one.removed),
   );

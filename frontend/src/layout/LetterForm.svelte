@@ -39,20 +39,9 @@
     editor.piece.guides.find((one) => one.id === lettering.guide)?.kind === 'growing-spiral',
   );
 
-  const scene = $derived(editor.around);
-  const solved = $derived(scene?.letterings.find((one) => one.id === lettering.id)?.fit);
-  const FITS = [
-    { value: 'typed', label: 'typed' },
-    { value: 'height', label: 'as high as fits' },
-    { value: 'gap', label: 'gaps fill' },
-  ] as const;
-
-  /** A fit, or the figures that it came to as plain ones. */
-  function setFit(kind: (typeof FITS)[number]['value']): void {
-    if (kind !== 'typed') return set({ fit: { kind, margin: lettering.fit?.margin ?? 0 } });
-    const value = Number((solved?.value ?? 0).toFixed(4));
-    set({ ...(solved?.kind === 'height' ? { height: value } : { tracking: value }), fit: null });
-  }
+  const solved = $derived(
+    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit?.figures ?? {},
+  );
 
   /** Features that are on in the face as it comes. */
   const USUAL = ['kern', 'liga', 'calt', 'clig'];
@@ -82,23 +71,10 @@
       set({ shape: event.detail ? 'stacked-upright' : 'stacked' })}
   />
 {/if}
-{#if !lettering.dial && !lettering.repeat && !lettering.laps}
-  <Choice label="Size is" options={FITS} value={lettering.fit?.kind ?? 'typed'} onset={setFit} />
-  {#if lettering.fit}
-    <LengthField
-      label={scene?.guides.find((one) => one.id === lettering.guide)?.closed
-        ? 'Left free over the seam'
-        : 'Left free at both ends'}
-      value={lettering.fit.margin ?? 0}
-      problem={problem('fit.margin')}
-      onset={(margin) => lettering.fit && set({ fit: { ...lettering.fit, margin } })}
-    />
-  {/if}
-{/if}
 <div class="pair">
   <LengthField
-    label={solved?.kind === 'height' ? 'As high as fits' : 'Height'}
-    value={solved?.kind === 'height' ? solved.value : lettering.height}
+    label={solved.height === undefined ? 'Height' : 'Height, solved'}
+    value={solved.height ?? lettering.height}
     problem={problem('height')}
     onset={(height) => set({ height })}
   />
@@ -114,8 +90,8 @@
     {/each}
   </Select>
   <LengthField
-    label="Height at the end"
-    value={lettering.end_height ?? null}
+    label={solved.end_height === undefined ? 'Height at the end' : 'At the end, solved'}
+    value={solved.end_height ?? lettering.end_height ?? null}
     empty={lettering.with_guide ? 'as the guide' : 'the same'}
     problem={problem('end_height')}
     onset={(end_height) => set({ end_height, with_guide: false })}
@@ -127,10 +103,10 @@
     onset={(word_space) => set({ word_space })}
   />
   <LengthField
-    label="Width"
+    label={solved.width === undefined ? 'Width' : 'Width, solved'}
     unit="%"
     shownAs={100}
-    value={lettering.width ?? 1}
+    value={solved.width ?? lettering.width ?? 1}
     problem={problem('width')}
     onset={(width) => set({ width })}
   />

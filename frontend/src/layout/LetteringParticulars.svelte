@@ -5,6 +5,7 @@
   import type { Editor } from '../editor/editor.svelte';
   import Choice from '../parts/Choice.svelte';
   import Arrangement from './Arrangement.svelte';
+  import FitParticulars from './FitParticulars.svelte';
   import HandParticulars from './HandParticulars.svelte';
   import LabelParticulars from './LabelParticulars.svelte';
   import LetterForm from './LetterForm.svelte';
@@ -16,6 +17,7 @@
     { value: 'words', label: 'Words' },
     { value: 'letters', label: 'Letters' },
     { value: 'spread', label: 'Spread' },
+    { value: 'fit', label: 'Fit' },
   ] as const;
 
   // A figure may come back when another lettering has been chosen: it is for this one.
@@ -44,8 +46,10 @@
       <WordsAndPlace {editor} {lettering} {set} />
     {:else if editor.page === 'letters'}
       <LetterForm {editor} {lettering} {set} />
-    {:else}
+    {:else if editor.page === 'spread'}
       <Arrangement {editor} {lettering} {set} />
+    {:else}
+      <FitParticulars {editor} {lettering} {set} />
     {/if}
     {#if editor.page === 'words'}
       <div class="remove">

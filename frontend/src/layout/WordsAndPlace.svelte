@@ -17,8 +17,8 @@
 
   const guide = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
   const scene = $derived(editor.around?.guides.find((one) => one.id === lettering.guide));
-  const fit = $derived(
-    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit ?? undefined,
+  const solved = $derived(
+    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit?.figures ?? {},
   );
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
   const readings = $derived(
@@ -92,14 +92,14 @@
 <FacePicker {editor} {lettering} onset={(face) => set({ face })} />
 <div class="three">
   <LengthField
-    label={fit?.kind === 'height' ? 'As high as fits' : 'Height'}
-    value={fit?.kind === 'height' ? fit.value : lettering.height}
+    label={solved.height === undefined ? 'Height' : 'As high as fits'}
+    value={solved.height ?? lettering.height}
     problem={problem('height')}
     onset={(height) => set({ height })}
   />
   <LengthField
-    label={fit?.kind === 'gap' ? 'Filled by' : 'Looser'}
-    value={fit?.kind === 'gap' ? fit.value : (lettering.tracking ?? 0)}
+    label={solved.tracking === undefined ? 'Looser' : 'Filled by'}
+    value={solved.tracking ?? lettering.tracking ?? 0}
     onset={(tracking) => set({ tracking })}
   />
   <LengthField

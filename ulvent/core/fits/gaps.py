@@ -36,11 +36,13 @@ def fit_gap(tried: Tried) -> Settings:
     gaps = letters if on_ring else letters - 1
     lengths = max(line.baseline.length for line in first)
     low = -_TIGHTEST * first[0].capital
+    quick = tried.by_the_face()
+    start = fit_gap(quick)[0].lettering.tracking if quick else lettering.tracking
     solved = _filled(
         tried,
         with_tracking,
-        lettering.tracking,
-        lambda miss: lettering.tracking + miss / gaps,
+        start,
+        lambda miss: start + miss / gaps,
         low,
         lettering.tracking + lengths,
         unit=lengths / gaps,

@@ -81,6 +81,11 @@ def sized_guide(
         named = ", ".join(offered)
         raise WrongRecipeError("fit.figure", f"is none that this guide can be sized by: {named}")
     present = abs(float(getattr(recipe, figure)))
+    if lettering.spacing != "font":
+        # By the face's own spacing, which is quickly set: where to begin to look.
+        own = lettering.model_copy(update={"spacing": "font"})
+        quick = sized_guide(recipe, own, face, stand)[1]
+        present = present if quick.note else abs(quick.value)
     sign = math.copysign(1.0, float(getattr(recipe, figure)))
 
     def of_size(value: float) -> AnyGuide:

@@ -43,7 +43,7 @@ def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Set
 
     `others` stand on the same guides, and stay as they are.
     """
-    first = members[0].lettering.height
+    first = _first_height(members, others)
     ratios = [_ratio(member, members[0]) for member in members]
     rooms = [math.inf] * len(members)
 
@@ -88,6 +88,15 @@ def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Set
         outcome = Fitted("height", changed.height, note, _figures(changed))
         found.append(member.come_to(changed, outcome))
     return found
+
+
+def _first_height(members: Sequence[Tried], others: Sequence[Setting]) -> float:
+    quick = [member.by_the_face() or member for member in members]
+    if all(one is member for one, member in zip(quick, members, strict=True)):
+        return members[0].lettering.height
+    lines = fit_heights(quick, others)[0]
+    found = lines[0].fitted
+    return found.value if found and not found.note else members[0].lettering.height
 
 
 def _figures(lettering: Lettering) -> dict[str, float]:

@@ -29,6 +29,7 @@ _STEP = 0.05
 """From sample to sample along outlines, in the height of the largest letter."""
 _SAMPLES = (4, 200)
 """Of each cubic, at least and at most."""
+_NEIGHBOURS = 4
 _WINDOW = 9
 _NARROWER = 0.3
 _ROUNDS = 12
@@ -61,7 +62,10 @@ class Cubics(NamedTuple):
         widths = 1.0 / (counts - 1.0)
         firsts = np.cumsum(counts) - counts
         t = (np.arange(len(which)) - firsts[which]) * widths[which]
-        return Samples(which, t, self.points(which, t), self.letters[which], widths, step)
+        points = self.points(which, t)
+        chords = np.hypot(*np.diff(points, axis=0).T)[np.diff(which) == 0]
+        widest = float(chords.max(initial=0.0))
+        return Samples(which, t, points, self.letters[which], widths, widest)
 
 
 class Samples(NamedTuple):
@@ -145,12 +149,8 @@ def turns_apart(lines: Sequence[Setting]) -> float:
         return np.inf
     other = _on_other_turns(lines)
     samples = cubics.samples()
-    best = np.inf
-    for one, two, bound in _near_letters(samples, other):
-        if bound > best:
-            break
-        best = min(best, _letters_apart(cubics, samples, one, two, best))
-    return float(best)
+    ones, twos = _near_samples(samples, other)
+    return _refined(cubics, samples, ones, twos)
 
 
 def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
@@ -189,10 +189,15 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
 
 
 def _on_other_turns(lines: Sequence[Setting]) -> NDArray[np.bool_]:
-    """(n, n) which letters stand on other turns than each other, or on other lines."""
+    """(n, n) which letters stand on other turns than each other, or on other lines.
+
+    A closed line has one turn: its ends are neighbours.
+    """
     turnings = np.concatenate([line.frames.turnings for line in lines])
-    rows = np.repeat(np.arange(len(lines)), [len(line.clusters) for line in lines])
+    counts = [len(line.clusters) for line in lines]
+    rows = np.repeat(np.arange(len(lines)), counts)
     other: NDArray[np.bool_] = np.abs(turnings[:, None] - turnings) > HALF_TURN
+    other &= np.repeat([not line.baseline.closed for line in lines], counts)
     other |= rows[:, None] != rows
     return other
 
@@ -212,37 +217,61 @@ def _near_letters(samples: Samples, other: NDArray[np.bool_]) -> Iterator[tuple[
             yield int(ones[pair]), int(twos[pair]), float(apart[pair]) - samples.step
 
 
-def _letters_apart(cubics: Cubics, samples: Samples, one: int, two: int, best: float) -> float:
-    """The least distance between two letters, or any that is more than `best`."""
-    mine, theirs = (np.flatnonzero(samples.letters == letter) for letter in (one, two))
-    apart, nearest = cKDTree(samples.points[theirs]).query(samples.points[mine])
-    tried: set[tuple[int, int]] = set()
-    for sample in np.argsort(apart):
-        if apart[sample] - samples.step > best:
-            break
-        first, second = int(mine[sample]), int(theirs[nearest[sample]])
-        pieces = int(samples.which[first]), int(samples.which[second])
-        if pieces not in tried:
-            tried.add(pieces)
-            best = min(best, _refined(cubics, samples, first, second))
-    return best
+def _near_samples(samples: Samples, other: NDArray[np.bool_]) -> tuple[Integers, Integers]:
+    """Pairs of samples on different turns near which the least distance can be, (k,) each.
 
-
-def _refined(cubics: Cubics, samples: Samples, one: int, two: int) -> float:
-    """The least distance near two samples, on the curves."""
-    pieces = samples.which[[one, two]]
-    at, widths = samples.t[[one, two]], samples.widths[pieces]
-    steps = np.linspace(-1.0, 1.0, _WINDOW)
+    Samples are a step apart at most, so that of two outlines at a distance d some are nearer
+    than √(d² + step²).
+    """
+    found: list[tuple[Integers, Integers, Floats]] = []
     best = np.inf
-    for _ in range(_ROUNDS):
-        tried = np.clip(at[:, None] + widths[:, None] * steps, 0.0, 1.0)
-        first = cubics.points(np.repeat(pieces[0], _WINDOW), tried[0])
-        second = cubics.points(np.repeat(pieces[1], _WINDOW), tried[1])
-        apart = np.hypot(*(first[:, None] - second[None]).transpose(2, 0, 1))
-        i, j = np.unravel_index(int(apart.argmin()), apart.shape)
-        at = np.array([tried[0][i], tried[1][j]])
-        best = min(best, float(apart[i, j]))
-        widths = widths * _NARROWER
+    for one, two, bound in _near_letters(samples, other):
+        if bound > best:
+            break
+        mine, theirs = (np.flatnonzero(samples.letters == letter) for letter in (one, two))
+        # More than one: where pieces meet both have a sample, and either may hold the nearest.
+        count = min(_NEIGHBOURS, len(theirs))
+        apart, nearest = cKDTree(samples.points[theirs]).query(samples.points[mine], k=count)
+        found.append((np.repeat(mine, count), theirs[nearest].ravel(), apart.ravel()))
+        best = min(best, float(apart.min()))
+    if not found:
+        none = np.empty(0, dtype=np.intp)
+        return none, none
+    ones, twos, apart = (np.concatenate(parts) for parts in zip(*found, strict=True))
+    near = np.flatnonzero(apart**2 - samples.step**2 <= best**2)
+    # Of each pair of pieces the nearest samples are where their windows begin.
+    near = near[np.argsort(apart[near])]
+    pieces = np.stack([samples.which[ones[near]], samples.which[twos[near]]])
+    _, firsts = np.unique(pieces, axis=1, return_index=True)
+    return ones[near[firsts]], twos[near[firsts]]
+
+
+def _refined(cubics: Cubics, samples: Samples, ones: Integers, twos: Integers) -> float:
+    """The least distance near pairs of samples, on the curves; infinite where there are none."""
+    pieces = np.stack([samples.which[ones], samples.which[twos]])
+    at = np.stack([samples.t[ones], samples.t[twos]])
+    widths = samples.widths[pieces]
+    steps = np.linspace(-1.0, 1.0, _WINDOW)
+    best, reach = np.inf, samples.step
+    for _ in range(_ROUNDS if pieces.size else 0):
+        tried = np.clip(at[:, :, None] + widths[:, :, None] * steps, 0.0, 1.0)
+        first, second = (
+            cubics.points(np.repeat(pieces[side], _WINDOW), tried[side].ravel()).reshape(
+                -1, _WINDOW, 2
+            )
+            for side in (0, 1)
+        )
+        between = first[:, :, None] - second[:, None]
+        apart = np.hypot(between[..., 0], between[..., 1]).reshape(len(first), -1)
+        nearest = apart.argmin(axis=1)
+        rows = np.arange(len(first))
+        least = apart[rows, nearest]
+        best = min(best, float(least.min()))
+        # Pieces that can no longer be the nearest are left out.
+        kept = least <= best + reach
+        chosen = np.stack([tried[0][rows, nearest // _WINDOW], tried[1][rows, nearest % _WINDOW]])
+        pieces, at, widths = pieces[:, kept], chosen[:, kept], widths[:, kept] * _NARROWER
+        reach *= _NARROWER
     return best
 
 
@@ -338,7 +367,7 @@ def inside_by(cubics: Cubics, edge: Edge) -> float:
         least = apart.reshape(tried.shape)[rows, lowest]
         best = min(best, float(least.min()))
         # Pieces that can no longer be the nearest are left out.
-        kept = least <= best + reach
+        kept = least <= least.min() + reach
         pieces, widths = pieces[kept], widths[kept] * _NARROWER
         at = tried[rows, lowest][kept]
         feet = on_edge.reshape(tried.shape)[rows, lowest][kept]

@@ -64,9 +64,8 @@ def among_neighbours(lines: Sequence[Setting], others: Sequence[Setting], margin
     least = math.inf
     for index, line in enumerate(lines):
         for other in [*lines[index + 1 :], *others]:
-            if other.lettering.id == line.lettering.id or other.guide is not line.guide:
-                continue
-            if _share_a_lane(line, other):
+            mine, its = line.lettering, other.lettering
+            if mine.id != its.id and mine.guide == its.guide and _share_a_lane(line, other):
                 least = min(least, _between(line, other) - margin)
     return least
 

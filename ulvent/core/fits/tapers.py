@@ -16,6 +16,8 @@ def fit_taper(tried: Tried) -> Settings:
     """The lines of a lettering with its end height solved."""
     lettering, fit = tried.lettering, tried.fit
     height = lettering.height
+    quick = tried.by_the_face()
+    start = (quick and fit_taper(quick)[0].lettering.end_height) or height
 
     def with_end(end: float) -> Lettering:
         return lettering.model_copy(update={"end_height": end})
@@ -25,10 +27,10 @@ def fit_taper(tried: Tried) -> Settings:
 
     def guess(miss: float) -> float:
         length = max(line.length for line in tried.last) or 1.0
-        return max(height * (1.0 + 2.0 * miss / length), low)
+        return max(start + 2.0 * height * miss / length, low)
 
     low, high = _LEAST_SHARE * height, _MOST_SHARE * height
-    solved = root(left, height, guess, low, high)
+    solved = root(left, start, guess, low, high)
     final = with_end(solved.value)
     if solved.exact:
         note = beyond("the height at the end comes to", solved.value, fit)

@@ -22,6 +22,16 @@ class Tried:
         self.lettering, self.fit, self.standing, self.face = lettering, fit, standing, face
         self._last: tuple[Lettering, Settings] | None = None
 
+    def by_the_face(self) -> Tried | None:
+        """The same by the face's own spacing, which is quickly set: where to begin to look.
+
+        Nothing where it is spaced so already.
+        """
+        if self.lettering.spacing == "font":
+            return None
+        own = self.lettering.model_copy(update={"spacing": "font"})
+        return Tried(own, self.fit, self.standing, self.face)
+
     def lines(self, lettering: Lettering) -> Settings:
         """The lines of the lettering as changed."""
         if self._last is None or self._last[0] != lettering:

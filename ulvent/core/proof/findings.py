@@ -19,6 +19,7 @@ from ulvent.core.proof.remedies import Remedy, overflow_remedies
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.setting.gaps import softening
 from ulvent.core.setting.spacing import FLOOR
+from ulvent.core.tolerances import JOINT
 
 Severity = Literal["fault", "warning", "hint"]
 
@@ -261,7 +262,11 @@ def _near_turns(lines: tuple[Setting, ...]) -> list[Finding]:
             kind="near-turns",
             severity="warning",
             lettering=setting.lettering.id,
-            message=f"letters come within {apart:.3g} mm of those {where}",
+            message=(
+                f"letters come within {apart:.3g} mm of those {where}"
+                if apart > JOINT
+                else f"letters run into those {where}"
+            ),
             remedy="Make the letters lower, or the turns and lines wider apart.",
             figure=apart,
             limit=limit,
