@@ -258,29 +258,6 @@ class EvenGaps(LetteringTest):
         self.eventually(lambda: self.stored(piece)["letterings"][0]["spacing"] == "font")
 
 
-class Fits(LetteringTest):
-    def test_as_high_as_fits_is_solved_again_and_made_plain_by_a_click(self) -> None:
-        page, piece = self.copy_of("Beehive arch")
-        self.show(page, "Letters")
-        self.show(page, "as high as fits")
-        expect(page.get_by_role("textbox", name="As high as fits")).to_be_visible()
-        self.eventually(lambda: self.stored(piece)["letterings"][0]["fit"] is not None)
-        first = self.settings_of(piece)[0]
-        self.assertAlmostEqual(first.length, first.baseline.length, places=6)
-        expect(page.get_by_role("button", name="Height of capitals, solved")).to_be_visible()
-        self.show(page, "Words")
-        page.get_by_role("textbox", name="Words").fill("HONEY")
-        self.eventually(lambda: self.settings_of(piece)[0].lettering.text == "HONEY")
-        second = self.settings_of(piece)[0]
-        self.assertGreater(second.lettering.height, first.lettering.height)
-        self.assertAlmostEqual(second.length, second.baseline.length, places=6)
-        self.show(page, "Letters")
-        self.show(page, "typed")
-        self.eventually(lambda: self.stored(piece)["letterings"][0]["fit"] is None)
-        plain = self.stored(piece)["letterings"][0]["height"]
-        self.assertAlmostEqual(plain, second.lettering.height, places=3)
-
-
 class Remedies(LetteringTest):
     def test_an_overflow_says_its_figures_and_is_mended_by_one_click(self) -> None:
         page, piece = self.copy_of("Beehive arch")
