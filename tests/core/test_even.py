@@ -129,7 +129,8 @@ class AgainstAPlainComputation(unittest.TestCase):
                 starts = found.middles[index + 1] - found.widths[index + 1] / 2 + left
                 # At height y an angle of 1 mm on the baseline is (R ± y)/R mm long.
                 white = (starts - ends) / 60 * (60 + sign * rows)
-                easing = how.easing * found.scale
+                easing, recess = how.easing * found.scale, how.recess * found.scale
+                white = white.min() + recess * (1 - np.exp(-(white - white.min()) / recess))
                 gap = 1 / np.mean(1 / (np.maximum(white, -0.6 * easing) + easing)) - easing
                 self.assertAlmostEqual(found.gaps.found[index], gap, places=9)
 
@@ -178,7 +179,7 @@ class Floor(unittest.TestCase):
                         ring = {"kind": "circle", "diameter": 72, "turn": turn}
                         found = even(ring, text, face=face)
                         own = line(LINE, text=text, face=face)
-                        least = FLOOR * softening(found.face, "capital").recess * found.scale
+                        least = FLOOR * softening(found.face, "capital").white * found.scale
                         for index in range(len(found.clusters) - 1):
                             apart = self.outline(found, index).distance(
                                 self.outline(found, index + 1)

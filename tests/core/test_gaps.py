@@ -47,7 +47,7 @@ def slow_gap(face: Face, pair: str, height: float, radius: float) -> float:
                     extreme[index] = max(extreme[index], (side * inside[:, 0]).max())
         y = (np.arange(rows) + 0.5) / rows * band
         eased = np.array(
-            [max(extreme[j] - 0.8 * abs(y[i] - y[j]) for j in range(rows)) for i in range(rows)]
+            [max(extreme[j] - abs(y[i] - y[j]) for j in range(rows)) for i in range(rows)]
         )
         top = eased.max()
         return side * (top - c * (1 - np.exp(-(top - eased) / c)))
@@ -55,7 +55,7 @@ def slow_gap(face: Face, pair: str, height: float, radius: float) -> float:
     stem = face.shape("HH").clusters[0]
     h_right, h_left = (_edge_at(face, stem, side, 0.3 * band, band / rows) for side in (1, -1))
     g = stem.advance - h_right + h_left
-    sides = softened(shaped[0], 1, g), softened(shaped[1], -1, g)
+    sides = softened(shaped[0], 1, 1.4 * g), softened(shaped[1], -1, 1.4 * g)
     y = (np.arange(rows) + 0.5) / rows * band * scale
     middle = [0.0, (shaped[0].advance + shaped[1].advance) * scale / 2]
     polar = []
@@ -67,7 +67,9 @@ def slow_gap(face: Face, pair: str, height: float, radius: float) -> float:
     for row in y:
         a, b = (np.interp(row, heights, angles) for angles, heights in polar)
         white.append((b - a) * (radius + row))
-    e = g * scale / 5
+    c, e = 1.4 * g * scale, g * scale / 2
+    white = np.array(white)
+    white = white.min() + c * (1 - np.exp(-(white - white.min()) / c))
     eased = np.maximum(white, -0.6 * e) + e
     return 1 / np.mean(1 / eased) - e
 

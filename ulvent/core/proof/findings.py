@@ -252,7 +252,7 @@ def _near_turns(lines: tuple[Setting, ...]) -> list[Finding]:
     overflows = any(line.room < 0.0 for line in lines)
     if overflows or setting.lettering.dial or setting.lettering.shape.startswith("stacked"):
         return []
-    limit = FLOOR * min(softening(line.face, "capital").recess * line.scale for line in lines)
+    limit = FLOOR * min(softening(line.face, "capital").white * line.scale for line in lines)
     apart = nearer_on_turns(lines, limit)
     if apart is None:
         return []

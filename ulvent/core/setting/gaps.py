@@ -2,17 +2,23 @@
 
 The gap is a harmonic mean of the white between the letters' softened sides over
 the band of their height, as they stand on the curve. Softened means that a recess
-counts only where it opens at a slope, and never deeper than a typical gap. For
-two straight stems the gap is their distance.
+counts only where it opens at a slope, and the less the deeper it is: once for each
+side by itself, and once for both together, so that letters that lie in each other,
+as A and V do, are not taken to be far apart. For two straight stems the gap is their
+distance.
 
 For a side, over rows y of the band, with R(y) the outermost ink (−∞ where there is none):
 
-    E(y) = max over rows y′ of R(y′) − k·|y − y′|                k = 0.8
-    X    = max E,   P(y) = X − c·(1 − exp(−(X − E(y))/c))        c = g
+    E(y) = max over rows y′ of R(y′) − k·|y − y′|                k = 1
+    X    = max E,   P(y) = X − c·(1 − exp(−(X − E(y))/c))        c = 1.4 g
 
-and for the white w(y) between two sides
+for the white w(y) between two such sides
 
-    G = 1 / mean[1 / (w + e)] − e                                e = g/5
+    m    = min w,   v(y) = m + c·(1 − exp(−(w(y) − m)/c))
+
+and for the gap
+
+    G = 1 / mean[1 / (v + e)] − e                   e = g/2, between small letters 1.2 g
 
 g is the face's own white between two straight stems. `docs/even-gaps.md` says
 how the constants were found and how well the measure does.
@@ -36,11 +42,15 @@ Band = Literal["capital", "x"]
 BANDS: tuple[Band, ...] = ("capital", "x")
 
 ROWS = 20
-RECESS_SLOPE = 0.8
+RECESS_SLOPE = 1.0
+RECESS = 1.4
+"""How deep a recess counts, in the white between stems."""
+EASING: dict[Band, float] = {"capital": 0.5, "x": 1.2}
+"""How little the rows that are nearest count more than the others, in the same."""
 STEM_SHARE = 0.3
 """Stems are measured at this share of the band, where serifs do not count."""
-NO_STEM_WHITE = (0.30, 0.06)
-"""c and e, of the band's height, for a face without H or n."""
+NO_STEM_WHITE = 0.30
+"""The white between stems, of the band's height, for a face without H or n."""
 DEEPEST_OVERLAP = 0.6
 """Letters that overlap count as overlapping by at most this much of e."""
 _STRAIGHT = 1e-12
@@ -56,9 +66,14 @@ class Sides(NamedTuple):
 
 @dataclass(frozen=True)
 class Softening:
-    """How a face softens sides in a band; font units."""
+    """How a face softens sides in a band; font units.
+
+    white
+        between two of its straight stems
+    """
 
     band_height: float
+    white: float
     recess: float
     easing: float
 
@@ -79,17 +94,21 @@ def softening(face: Face, band: Band) -> Softening:
     """The softening of `face` in `band`, from its own white between stems."""
     metrics = face.metrics
     height = metrics.cap_height if band == "capital" else metrics.x_height
-    stem = face.shape("HH" if band == "capital" else "nn")
-    shares = NO_STEM_WHITE
-    fallback = Softening(height, shares[0] * height, shares[1] * height)
+    white = _stem_white(face, "HH" if band == "capital" else "nn", height)
+    if white is None:
+        white = NO_STEM_WHITE * height
+    return Softening(height, white, RECESS * white, EASING[band] * white)
+
+
+def _stem_white(face: Face, pair: str, height: float) -> float | None:
+    """The white between two stems of a face that has them, font units."""
+    stem = face.shape(pair)
     if stem.missing or len(stem.clusters) != 2:
-        return fallback
+        return None
     edges = _edges(face, stem.clusters[0].glyphs, height)
     row = int(STEM_SHARE * ROWS)
     white = stem.clusters[0].advance - edges.right[row] + edges.left[row]
-    if not (np.isfinite(white) and white > 0.0):
-        return fallback
-    return Softening(height, float(white), float(white) / 5.0)
+    return float(white) if np.isfinite(white) and white > 0.0 else None
 
 
 @lru_cache(_REMEMBERED)
@@ -180,6 +199,7 @@ class _Pairs:
     """
 
     which: NDArray[np.int_]
+    recess: Floats
     easing: Floats
     one_rows: Floats
     two_rows: Floats
@@ -208,6 +228,7 @@ class _Pairs:
         sides = [softened_sides(face, cluster.glyphs, band) for cluster in clusters]
         return cls(
             which=which,
+            recess=how.recess * least,
             easing=how.easing * least[:, 0],
             one_rows=rows * one,
             two_rows=rows * two,
@@ -224,7 +245,13 @@ class _Pairs:
             white = _interpolated(self.rows, self.two_rows, self.lefts) - _interpolated(
                 self.rows, self.one_rows, self.rights
             )
-        return _gap(apart[:, None] + white, self.easing)
+        return _gap(self._softened(apart[:, None] + white), self.easing)
+
+    def _softened(self, white: Floats) -> Floats:
+        """White that is counted the less the more it is than in the nearest row."""
+        least = white.min(axis=1, keepdims=True)
+        softened: Floats = least - self.recess * np.expm1(-(white - least) / self.recess)
+        return softened
 
     def on_curve(self, middles: Floats, frames: Frames, halves: Floats) -> tuple[Floats, Floats]:
         # Both sides of all pairs together: what takes time is the number of steps, not their size.
@@ -243,8 +270,15 @@ class _Pairs:
         apart = found.stations[count:] - found.stations[:count]
         turned = found.turnings[count:] - found.turnings[:count]
         white = apart - self.rows * turned
+        softened = self._softened(white)
+        # As the second letter moves on, rows open by more the higher they are, and what is
+        # softened follows its nearest row.
         opening = 1.0 - self.rows * frames.curvatures[second][:, None]
-        return _gap(white, self.easing), _slope(white, opening, self.easing)
+        nearest = np.nan_to_num(white, nan=np.inf).argmin(axis=1)
+        at_nearest = opening[np.arange(count), nearest][:, None]
+        kept = np.exp(-(white - white.min(axis=1, keepdims=True)) / self.recess)
+        rates = at_nearest + kept * (opening - at_nearest)
+        return _gap(softened, self.easing), _slope(softened, rates, self.easing)
 
 
 class _RowPoints(NamedTuple):

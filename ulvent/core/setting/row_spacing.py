@@ -52,7 +52,7 @@ def row_spacing(
     elif row.goes_round:
         hold = "ring"
     targets[np.diff(runs) != 0] = np.nan
-    white = softening(face, "capital").recess
+    white = softening(face, "capital").white
     stems = white * np.minimum(scales[:-1], scales[1:])
     # What is near by design, as a tail under its neighbour, may be nearly so on the curve.
     designed_clear = straight_clearance(face, clusters, scales, natural)

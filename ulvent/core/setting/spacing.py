@@ -244,7 +244,7 @@ def common_gap(face: Face, band: Band) -> float:
     shaped = face.shape(_ORDINARY[band])
     if shaped.missing or len(shaped.clusters) < len(_ORDINARY[band]):
         how = softening(face, band)
-        return how.recess
+        return how.white
     starts = np.concatenate([[0.0], np.cumsum([c.advance for c in shaped.clusters])])[:-1]
     meter = GapMeter(face, shaped.clusters, np.ones(len(shaped.clusters)))
     return float(np.median(meter.on_straight(starts)))

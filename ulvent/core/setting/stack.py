@@ -22,7 +22,7 @@ _OVERSHOOT = 0.06
 
 def stacked_extents(face: Face, clusters: tuple[Cluster, ...]) -> Floats:
     """(n,) font units of the guide that each letter takes up, its white included."""
-    white = softening(face, "capital").recess
+    white = softening(face, "capital").white
     space = _SPACE_SHARE * face.metrics.cap_height
     spans = (stacked_span(face, cluster) for cluster in clusters)
     return np.array([high - low + white if high > low else space for low, high in spans])
