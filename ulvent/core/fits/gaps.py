@@ -23,7 +23,8 @@ def fit_gap(tried: Tried) -> Settings:
     A tracking beyond its limits is held there, and what gives way is solved in its place.
     """
     lettering, fit = tried.lettering, tried.fit
-    first = tried.lines(lettering)
+    quick = tried.by_the_face()
+    first = quick.lines(quick.lettering) if quick else tried.lines(lettering)
     letters = max(len(line.clusters) for line in first)
     if letters < 2:
         note = "one letter has no gap to fill with"
@@ -36,7 +37,6 @@ def fit_gap(tried: Tried) -> Settings:
     gaps = letters if on_ring else letters - 1
     lengths = max(line.baseline.length for line in first)
     low = -_TIGHTEST * first[0].capital
-    quick = tried.by_the_face()
     start = fit_gap(quick)[0].lettering.tracking if quick else lettering.tracking
     solved = _filled(
         tried,

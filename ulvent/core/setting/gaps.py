@@ -325,9 +325,12 @@ def _interpolated(at: Floats, x: Floats, y: Floats) -> Floats:
 
     Beyond the ends the end values hold, as with `numpy.interp`, which takes one row only.
     """
-    after = (x[:, None, :] <= at[:, :, None]).sum(axis=2).clip(1, x.shape[1] - 1)
-    x0, x1 = (np.take_along_axis(x, index, axis=1) for index in (after - 1, after))
-    y0, y1 = (np.take_along_axis(y, index, axis=1) for index in (after - 1, after))
+    count, width = x.shape
+    after = (x[:, None, :] <= at[:, :, None]).sum(axis=2).clip(1, width - 1)
+    after += np.arange(count)[:, None] * width
+    every_x, every_y = x.ravel(), y.ravel()
+    x0, x1 = every_x[after - 1], every_x[after]
+    y0, y1 = every_y[after - 1], every_y[after]
     with np.errstate(invalid="ignore", divide="ignore"):
         share = np.minimum(np.maximum((at - x0) / (x1 - x0), 0.0), 1.0)
     interpolated: Floats = y0 + share * (y1 - y0)

@@ -21,7 +21,6 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
-from ulvent.core.setting.acceleration import Acceleration
 from ulvent.core.setting.clearance import Clearance
 from ulvent.core.setting.gaps import Band, GapMeter, band_of, softening
 from ulvent.core.setting.words import joins
@@ -34,10 +33,14 @@ FLOOR = 0.12
 """Least white between neighbours, in the face's white between stems; see docs/even-gaps.md."""
 NEAR_AS_DESIGNED = 0.7
 """Where letters are nearer than the floor on the straight, they may come nearer by this factor."""
-_SOLVED = 1e-10
+_SOLVED = 1e-9
 """Gaps that miss their target by no more than this, mm, are solved."""
 _MOST_ROUNDS = 40
 _MOST_LIFTS = 8
+_DRIFTS_TAKEN = (1, 4)
+"""The rounds in which drifts are measured."""
+_DRIFT_STEP = 1e-4
+_DRIFT_ROUNDS = 8
 _LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
@@ -148,14 +151,16 @@ class _Row:
     def solved(self, middles: Floats) -> Floats:
         """Where every gap is its target, or the floor for pairs that would come nearer.
 
-        Letters that move come to other bends of the guide, which the slopes leave out: where
-        they have gone so far tells the rest, by Anderson's acceleration.
+        Newton's method. A gap opens by its slope as its second letter moves on, and by its
+        drift as both do: they come to other bends of the guide.
         """
         best, least = middles, np.inf
-        acceleration = Acceleration()
-        for _ in range(_MOST_ROUNDS):
+        drifts = np.zeros(len(self.targets))
+        for turn in range(_MOST_ROUNDS):
             every, frames = self._frames(middles)
             found, slopes = self._meter.on_curve(every, frames)
+            if turn in _DRIFTS_TAKEN:
+                drifts = self._drifts(middles, found)
             targets = self.targets
             if self.at_floor.any():
                 held = np.flatnonzero(self.at_floor)
@@ -165,19 +170,36 @@ class _Row:
             solve = self.judged & np.isfinite(found)
             miss = np.where(solve, targets - found, 0.0)
             miss[self.at_floor & (np.abs(miss) <= JOINT)] = 0.0
-            steps = miss / np.clip(np.where(solve, slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
             if self._ring:
                 joints = ~self._inside
                 apart = found[joints].mean() - found[joints]
                 miss[joints] = np.where(np.isfinite(apart), apart, 0.0)
-                steps[joints] = miss[joints] - steps.sum() / joints.sum()
             worst = float(np.abs(miss).max(initial=0.0))
             if worst < least:
                 best, least = middles, worst
             if worst <= _SOLVED:
                 break
-            middles = acceleration.next(middles, self._moved(steps), worst)
+            slopes = np.clip(np.where(solve, slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
+            middles = middles + self._step(miss, slopes, np.where(solve, drifts, 0.0))
         return best
+
+    def _drifts(self, middles: Floats, found: Floats) -> Floats:
+        """How fast each gap opens as both of its letters move on."""
+        further = self.gaps(middles + _DRIFT_STEP)
+        drifts = (further - found) / _DRIFT_STEP
+        return np.where(np.isfinite(drifts) & ~self.at_floor, drifts, 0.0)
+
+    def _step(self, miss: Floats, slopes: Floats, drifts: Floats) -> Floats:
+        """How far each letter goes so that every pair opens by what it misses."""
+        moved = np.zeros(len(self._spacing.middles))
+        for _ in range(_DRIFT_ROUNDS if drifts.any() else 1):
+            firsts = moved if self._ring else moved[:-1]
+            steps = (miss - drifts * firsts) / slopes
+            if self._ring:
+                joints = ~self._inside
+                steps[joints] = miss[joints] - steps.sum() / joints.sum()
+            moved = self._moved(steps)
+        return moved
 
     def _moved(self, steps: Floats) -> Floats:
         """How far each letter goes when every pair opens by its step, mm."""
