@@ -19,7 +19,7 @@ from ulvent.core.fits import (
     Settings,
     Tried,
     as_figures,
-    contradiction,
+    contradicted,
     fit_heights,
     set_fitted,
     sized_guide,
@@ -29,7 +29,6 @@ from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, BetweenGuide, GrowingSpiralGuide, WrongRecipeError
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.core.setting.outcome import Fitted
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
@@ -146,7 +145,6 @@ class _Laying:
         self.curves: dict[str, Curve] = {}
         self.stands: dict[str, tuple[Standing, Face]] = {}
         self.lines: dict[str, Settings] = {}
-        self._sized: dict[str, Fitted] = {}
 
     def set_all(self) -> None:
         letterings = self._piece.letterings
@@ -166,13 +164,10 @@ class _Laying:
                 standing = self._standing(recipes[lettering.guide], self.curves)
                 self.stands[lettering.id] = standing, faces[lettering.id]
         for lettering in letterings:
-            if lettering.id in self.stands and not _sizes_itself(lettering):
+            set_already = lettering.id in self.lines or _sizes_itself(lettering)
+            if lettering.id in self.stands and not set_already:
                 with self._naming(lettering, "standoff"):
-                    lines = set_fitted(lettering, *self.stands[lettering.id])
-                    sized = self._sized.get(lettering.id)
-                    self.lines[lettering.id] = (
-                        tuple(replace(line, fitted=sized) for line in lines) if sized else lines
-                    )
+                    self.lines[lettering.id] = set_fitted(lettering, *self.stands[lettering.id])
         for group in _grown_together(letterings):
             self._grow([lettering for lettering in group if lettering.id in self.stands])
 
@@ -206,20 +201,30 @@ class _Laying:
             return
         for guide_id in guides_in_order(self.guides):
             mine = [one for one in sizing if one.guide == guide_id and one.id in faces]
-            recipe = next(one for one in self.guides if one.id == guide_id)
+            recipe = self._recipe(guide_id)
             for number, lettering in enumerate(mine):
                 with self._naming(lettering, "fit"):
-                    sized, outcome = sized_guide(
-                        recipe, lettering, faces[lettering.id], self._stand_on
-                    )
+                    face = faces[lettering.id]
+                    sized, lines = sized_guide(recipe, lettering, face, self._stand_on)
+                    outcome = lines[0].fitted
+                    assert outcome is not None
                     if number == 0:
                         self.guides = tuple(
                             sized if one.id == guide_id else one for one in self.guides
                         )
                         decides = lettering.text, outcome
                     else:
-                        outcome = replace(outcome, note=contradiction(outcome, *decides))
-                    self._sized[lettering.id] = outcome
+                        # The guide is that of the first one, which this one is set on too.
+                        outcome = contradicted(outcome, *decides)
+                        standing = self._stand_on(self._recipe(guide_id))
+                        lines = tuple(
+                            replace(line, fitted=outcome)
+                            for line in set_fitted(lettering, standing, face)
+                        )
+                    self.lines[lettering.id] = lines
+
+    def _recipe(self, guide_id: str) -> AnyGuide:
+        return next(one for one in self.guides if one.id == guide_id)
 
     def _stand_on(self, recipe: AnyGuide) -> Standing:
         """What lettering stands on, with another recipe for one guide."""

@@ -5,7 +5,7 @@ answer, the nearest one stands and is said to.
 """
 
 from ulvent.core.fits.alone import as_figures, set_fitted
-from ulvent.core.fits.guides import contradiction, figures_of, sized_guide
+from ulvent.core.fits.guides import contradicted, figures_of, sized_guide
 from ulvent.core.fits.heights import fit_heights
 from ulvent.core.fits.nearness import nearer_on_turns
 from ulvent.core.fits.trials import Settings, Tried
@@ -14,7 +14,7 @@ __all__ = [
     "Settings",
     "Tried",
     "as_figures",
-    "contradiction",
+    "contradicted",
     "figures_of",
     "fit_heights",
     "nearer_on_turns",

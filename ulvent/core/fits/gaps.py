@@ -33,8 +33,9 @@ def fit_gap(tried: Tried) -> Settings:
     def with_tracking(tracking: float) -> Lettering:
         return lettering.model_copy(update={"tracking": tracking})
 
-    on_ring = first[0].baseline.closed and fit.part is None
-    gaps = letters if on_ring else letters - 1
+    # Spaces are spread as well.
+    spread = max(len(line.lettering.text) for line in first)
+    gaps = spread if first[0].baseline.closed and fit.part is None else spread - 1
     lengths = max(line.baseline.length for line in first)
     low = -_TIGHTEST * first[0].capital
     start = fit_gap(quick)[0].lettering.tracking if quick else lettering.tracking

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from dataclasses import replace
 
 from pydantic import ValidationError
 
@@ -12,6 +13,7 @@ from ulvent.core.faces import Face
 from ulvent.core.fits.nearness import turns_apart
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
+from ulvent.core.fits.trials import Settings
 from ulvent.core.lettering import Fit, Lettering
 from ulvent.core.recipes import (
     AnyGuide,
@@ -63,10 +65,11 @@ def sized_guide(
     lettering: Lettering,
     face: Face,
     stand: Callable[[AnyGuide], Standing],
-) -> tuple[AnyGuide, Fitted]:
+) -> tuple[AnyGuide, Settings]:
     """The guide with the figure at which the words fill it, or its turns lie clear.
 
-    `stand` gives what lettering stands on for a recipe of the guide.
+    With it come the lines of the lettering on it, and what came of the fit. `stand` gives what
+    lettering stands on for a recipe of the guide.
 
     Raises
     ------
@@ -84,8 +87,8 @@ def sized_guide(
     if lettering.spacing != "font":
         # By the face's own spacing, which is quickly set: where to begin to look.
         own = lettering.model_copy(update={"spacing": "font"})
-        quick = sized_guide(recipe, own, face, stand)[1]
-        present = present if quick.note else abs(quick.value)
+        quick = sized_guide(recipe, own, face, stand)[1][0].fitted
+        present = abs(quick.value) if quick and not quick.note else present
     sign = math.copysign(1.0, float(getattr(recipe, figure)))
 
     def of_size(value: float) -> AnyGuide:
@@ -97,9 +100,11 @@ def sized_guide(
         except (CurveError, PieceError, WrongRecipeError, ValidationError):
             return -math.inf
         tried[:] = lines
+        tried_at[:] = [value]
         return _room(lines, fit)
 
     tried: list[Setting] = []
+    tried_at: list[float] = []
 
     def guess(miss: float) -> float:
         have = max((line.baseline.length for line in tried), default=0.0)
@@ -115,7 +120,10 @@ def sized_guide(
     value = sign * solved.value
     note = _note(solved, figure, fit)
     outcome = Fitted("guide", value, note, guide_figures={figure: value})
-    return of_size(solved.value), outcome
+    sized = of_size(solved.value)
+    if tried_at != [solved.value]:
+        tried[:] = set_lettering(lettering, stand(sized), face)
+    return sized, tuple(replace(line, fitted=outcome) for line in tried)
 
 
 def _shortens(recipe: AnyGuide, figure: str, fit: Fit) -> bool:
@@ -154,15 +162,16 @@ def _note(solved: Root, figure: str, fit: Fit) -> str:
     return ""
 
 
-def contradiction(mine: Fitted, words: str, first: Fitted) -> str:
-    """What to say where two letterings want one guide to be of two sizes; nothing if they agree."""
-    ((figure, value),) = mine.guide_figures.items()
-    ((other, had),) = first.guide_figures.items()
+def contradicted(wanted: Fitted, words: str, made: Fitted) -> Fitted:
+    """What came of a fit whose guide other `words` have sized: what it wanted instead."""
+    ((figure, value),) = wanted.guide_figures.items()
+    ((other, had),) = made.guide_figures.items()
     if figure == other and abs(value - had) <= 1e-6:
-        return ""
-    unit, theirs = _UNITS.get(figure, " mm"), _UNITS.get(other, " mm")
+        return wanted
+    unit, its = _UNITS.get(figure, " mm"), _UNITS.get(other, " mm")
     by = f", {abs(value - had):.4g}{unit} apart" if figure == other else ""
-    return (
+    note = (
         f"this lettering needs a {figure} of {value:.5g}{unit}, but “{words}” has made "
-        f"the {other} {had:.5g}{theirs}{by}"
+        f"the {other} {had:.5g}{its}{by}"
     )
+    return replace(wanted, note=note)
