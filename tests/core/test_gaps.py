@@ -7,11 +7,15 @@ import unittest
 
 import numpy as np
 from fontTools.ttLib import TTFont
+from shapely.geometry import Polygon, box
+from shapely.ops import unary_union
 
+from tests.core.setting_help import LINE, line
 from ulvent.core.curves import CircularArc, Curve, Line
 from ulvent.core.faces import Face
 from ulvent.core.lettering import Lettering
-from ulvent.core.setting import Standing, set_lettering
+from ulvent.core.setting import Setting, Standing, set_lettering
+from ulvent.core.setting.gaps import softening
 from ulvent.typecase import FONTS, shipped_face
 
 
@@ -150,3 +154,61 @@ class OnCurves(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class TurnedAndStacked(unittest.TestCase):
+    """Letters that stand otherwise, row by row with shapely's intersections of placed areas."""
+
+    def slow(self, setting: Setting, pair: int, low: float, high: float) -> float:
+        """On a straight guide along x: the white across 20 slabs between two heights."""
+        how = softening(setting.face, "capital")
+        scale = setting.scales[pair]
+        c, e = how.recess * scale, how.easing * scale
+        rows = low + (np.arange(20) + 0.5) / 20 * (high - low)
+        sides = []
+        for index, sign in ((pair, 1), (pair + 1, -1)):
+            contours = setting.placed_outline(index).flattened(64)
+            area = unary_union([Polygon(points).buffer(0) for points, _ in contours])
+            edge = np.full(20, -np.inf)
+            for row, y in enumerate(rows):
+                half = (high - low) / 40
+                slab = area.intersection(box(-1e4, y - half, 1e4, y + half))
+                if not slab.is_empty:
+                    edge[row] = slab.bounds[2] if sign > 0 else -slab.bounds[0]
+            eased = np.array([(edge - abs(rows - y)).max() for y in rows])
+            sides.append(sign * (eased.max() - c * (1 - np.exp(-(eased.max() - eased) / c))))
+        white = sides[1] - sides[0]
+        white = white.min() + c * (1 - np.exp(-(white - white.min()) / c))
+        return float(1 / np.mean(1 / (white + e)) - e)
+
+    def test_a_letter_turned_and_moved_by_hand(self) -> None:
+        hand = [{"letter": 1, "turn": 25, "across": 1.5, "along": 2}, {"letter": 3, "turn": -40}]
+        found = line(LINE, text="QUILL", hand=hand, hand_words="QUILL")
+        plain = line(LINE, text="QUILL").gaps.found
+        for pair in range(4):
+            wanted = self.slow(found, pair, 0, found.capital)
+            self.assertAlmostEqual(found.gaps.found[pair], wanted, delta=1e-4)
+        self.assertGreater(np.abs(found.gaps.found - plain).min(), 0.01)
+
+    def test_on_a_ring_turning_the_ring_s_own_way_changes_nothing(self) -> None:
+        """Three letters, the middle one turned there and back by two hand changes."""
+        ring = {"kind": "circle", "diameter": 90}
+        own = line(ring, text="HOT")
+        turned = line(ring, text="HOT", hand=[{"letter": 1, "turn": 180}], hand_words="HOT")
+        # An O is nearly the same upside down.
+        np.testing.assert_allclose(turned.gaps.found, own.gaps.found, atol=0.2)
+        self.assertGreater(np.abs(turned.gaps.found - own.gaps.found).max(), 1e-6)
+
+    def test_stacked_letters_are_measured_from_foot_to_head(self) -> None:
+        """Flat letters: the white between them is the distance of their areas."""
+        found = line({"kind": "line", "length": 200, "turned": -90}, text="HEH", shape="stacked")
+        areas = [
+            unary_union(
+                [Polygon(points).buffer(0) for points, _ in found.placed_outline(i).flattened(8)]
+            )
+            for i in range(3)
+        ]
+        straight = [areas[i].distance(areas[i + 1]) for i in range(2)]
+        self.assertAlmostEqual(found.gaps.found[1], straight[1], delta=0.35 * straight[1])
+        self.assertTrue((found.gaps.found >= np.array(straight) - 1e-6).all())
+        np.testing.assert_allclose(found.gaps.designed, found.gaps.found.mean())

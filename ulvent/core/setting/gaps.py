@@ -35,7 +35,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import Frames
-from ulvent.core.faces import Cluster, Face, PlacedGlyph
+from ulvent.core.faces import Cluster, Face, Outline, PlacedGlyph
 
 Floats = NDArray[np.float64]
 Band = Literal["capital", "x"]
@@ -116,9 +116,10 @@ def softened_sides(face: Face, glyphs: tuple[PlacedGlyph, ...], band: Band) -> S
     """Both softened sides of a cluster; computed once per face and cluster."""
     how = softening(face, band)
     edges = _edges(face, glyphs, how.band_height)
+    rows = row_heights(how.band_height)
     return Sides(
-        left=-_softened(-edges.left, how),
-        right=_softened(edges.right, how),
+        left=-_softened(-edges.left, rows, how.recess),
+        right=_softened(edges.right, rows, how.recess),
     )
 
 
@@ -153,6 +154,54 @@ def measure_gaps(
     """
     meter = GapMeter(face, clusters, scales, bent)
     return Gaps(meter.on_curve(middles, frames)[0], meter.on_straight(straight_starts))
+
+
+def gap_as_they_stand(
+    face: Face,
+    texts: tuple[Cluster, Cluster],
+    outlines: tuple[Outline, Outline],
+    scale: float,
+    middles: Floats,
+    frames: Frames,
+    upright: bool,
+) -> float:
+    """The gap of two letters that do not stand on their baseline as letters do on a line, mm.
+
+    Parameters
+    ----------
+    outlines
+        as they stand, in the frames of the baseline at their middles, mm
+    scale
+        mm per font unit, of the smaller one
+    middles, frames
+        (2,) of both
+    upright
+        whether their feet are on the baseline, so that the band is that of other letters; it is
+        what both reach across otherwise, as with letters that are stacked
+    """
+    how = softening(face, band_of(*texts))
+    low, high = 0.0, how.band_height * scale
+    if not upright:
+        reaches = [outline.bounds() for outline in outlines]
+        low, high = max(box[1] for box in reaches), min(box[3] for box in reaches)
+        if high <= low:
+            return math.nan
+    rows = low + (np.arange(ROWS) + 0.5) / ROWS * (high - low)
+    recess = how.recess * scale
+    right = _softened(_edges_of(outlines[0], low, high).right, rows, recess)
+    left = -_softened(-_edges_of(outlines[1], low, high).left, rows, recess)
+    pair = _Pairs(
+        which=np.array([0]),
+        recess=np.array([[recess]]),
+        easing=np.array([how.easing * scale]),
+        one_rows=rows[None],
+        two_rows=rows[None],
+        rows=rows[None],
+        rights=right[None],
+        lefts=left[None],
+        bent=False,
+    )
+    return float(pair.on_curve(middles, frames, np.zeros(2))[0][0])
 
 
 class GapMeter:
@@ -358,19 +407,23 @@ def band_of(one: Cluster, two: Cluster) -> Band:
 
 
 def _edges(face: Face, glyphs: tuple[PlacedGlyph, ...], height: float) -> Sides:
-    """Outermost ink in each row of the band: ∞ and −∞ where a row is empty.
-
-    Letters that slant are sheared upright first.
-    """
-    left, right = np.full(ROWS, np.inf), np.full(ROWS, -np.inf)
-    floors = np.arange(ROWS) / ROWS * height
-    ceilings = floors + height / ROWS
+    """Outermost ink in each row of the band; letters that slant are sheared upright first."""
     outline = face.cluster_outline(glyphs)
-    upright = np.array([[1.0, 0.0], [-math.tan(math.radians(face.slant)), 1.0]])
+    if face.slant:
+        lean = math.tan(math.radians(face.slant))
+        outline = outline.transformed(np.array([[1.0, -lean, 0.0], [0.0, 1.0, 0.0]]))
+    return _edges_of(outline, 0.0, height)
+
+
+def _edges_of(outline: Outline, low: float, high: float) -> Sides:
+    """Outermost ink in each row from `low` to `high`: ∞ and −∞ where a row is empty."""
+    left, right = np.full(ROWS, np.inf), np.full(ROWS, -np.inf)
+    step = (high - low) / ROWS
+    floors = low + np.arange(ROWS) * step
+    ceilings = floors + step
     for points, closed in outline.polylines:
-        straight = points @ upright if face.slant else points
-        ends = np.roll(straight, -1, axis=0) if closed else straight[1:]
-        starts = straight if closed else straight[:-1]
+        ends = np.roll(points, -1, axis=0) if closed else points[1:]
+        starts = points if closed else points[:-1]
         (x0, y0), (x1, y1) = starts.T[:, :, None], ends.T[:, :, None]
         rise = np.where(y1 == y0, np.inf, y1 - y0)
         first = np.clip((np.where(rise > 0, floors, ceilings) - y0) / rise, 0.0, 1.0)
@@ -387,10 +440,9 @@ def _edges(face: Face, glyphs: tuple[PlacedGlyph, ...], height: float) -> Sides:
     return Sides(left, right)
 
 
-def _softened(edge: Floats, how: Softening) -> Floats:
-    rows = row_heights(how.band_height)
+def _softened(edge: Floats, rows: Floats, recess: float) -> Floats:
     reach = RECESS_SLOPE * np.abs(rows[:, None] - rows[None, :])
     eased = (edge[None, :] - reach).max(axis=1)
     farthest = eased.max()
-    softened: Floats = farthest - how.recess * (1.0 - np.exp(-(farthest - eased) / how.recess))
+    softened: Floats = farthest - recess * (1.0 - np.exp(-(farthest - eased) / recess))
     return softened

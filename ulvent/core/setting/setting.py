@@ -19,7 +19,7 @@ from ulvent.core.faces import Cluster, Face, MissingCharacter, Outline
 from ulvent.core.lettering import Lettering, Nudge
 from ulvent.core.setting.bent import bent_outlines
 from ulvent.core.setting.dials import Label, TickLines
-from ulvent.core.setting.gaps import Gaps, measure_gaps
+from ulvent.core.setting.gaps import Gaps, gap_as_they_stand, measure_gaps
 from ulvent.core.setting.outcome import Fitted
 from ulvent.core.setting.row_spacing import stands_on_baseline
 from ulvent.core.setting.stance import Stances
@@ -176,23 +176,61 @@ class Setting:
     def gaps(self) -> Gaps:
         """The gap after each cluster but the last, as it stands and as it was designed.
 
-        Between runs, and where letters do not stand on the baseline, nothing was designed.
+        Between runs, and where letters are stacked, nothing was designed: the mean of all is
+        what they are held against.
         """
         gaps = measure_gaps(
             self.face, self.clusters, self.scales, self.meant, self.middles, self.frames, self.bent
         )
+        found = self._as_they_stand(gaps.found)
         designed = np.where(np.isfinite(self.targets), self.targets, gaps.designed)
         # Between letters on two sides of a corner there is no gap to be judged.
         judged = np.diff(self.pushes) == 0.0
-        if not self.stances.on_baseline:
+        stacked = self.lettering.shape.startswith("stacked")
+        if not self.stances.on_baseline and not stacked:
             judged[:] = False
         joints = np.diff(self.runs) != 0
         if self.lettering.dial is not None:
             judged &= ~joints
-        found = np.where(judged, gaps.found, np.nan)
-        if joints.any() and judged[joints].any():
-            designed = np.where(joints, np.nanmean(found[joints & judged]), designed)
+        found = np.where(judged & np.isfinite(found), found, np.nan)
+        by_mean = np.ones(len(found), dtype=bool) if stacked else joints
+        if np.isfinite(found[by_mean]).any():
+            designed = np.where(by_mean, np.nanmean(found[by_mean]), designed)
         return Gaps(found, designed)
+
+    def _as_they_stand(self, found: Floats) -> Floats:
+        """Gaps, those of letters that are turned, moved across or stacked measured anew."""
+        if self.bent or not len(found):
+            return found
+        local = self._local_matrices
+        usual = np.zeros_like(local)
+        usual[:, 0, 0] = usual[:, 1, 1] = self.scales
+        usual[:, 0, 2] = -self.widths / 2.0
+        stray = np.abs(local - usual).max(axis=(1, 2)) > JOINT
+        measured = found.copy()
+        for pair in np.flatnonzero(stray[:-1] | stray[1:]).tolist():
+            both = slice(pair, pair + 2)
+            measured[pair] = gap_as_they_stand(
+                self.face,
+                (self.clusters[pair], self.clusters[pair + 1]),
+                (
+                    self.outline(pair).transformed(local[pair]),
+                    self.outline(pair + 1).transformed(local[pair + 1]),
+                ),
+                float(self.scales[both].min()),
+                self.middles[both],
+                self.baseline.frames(self.middles[both]),
+                self.stances.on_baseline,
+            )
+        return measured
+
+    @property
+    def _local_matrices(self) -> Floats:
+        """(n, 2, 3) from each cluster's outline to the baseline's frame at its middle, mm."""
+        axes = np.stack([self.frames.tangents, self.frames.normals], axis=1)
+        local: Floats = axes @ self.matrices
+        local[:, :, 2] -= np.einsum("nij,nj->ni", axes, self.frames.points)
+        return local
 
     def outline(self, index: int) -> Outline:
         """The outline of a cluster in its own frame, font units."""
@@ -207,9 +245,7 @@ class Setting:
     @cached_property
     def _bent_outlines(self) -> list[Outline]:
         """All outlines bent along the baseline, mm, made together."""
-        axes = np.stack([self.frames.tangents, self.frames.normals], axis=1)
-        placing = axes @ self.matrices
-        placing[:, :, 2] -= np.einsum("nij,nj->ni", axes, self.frames.points)
+        placing = self._local_matrices
         placing[:, 0, 2] += self.middles
         return bent_outlines(
             [self.outline(index) for index in range(len(self.clusters))], placing, self.baseline
