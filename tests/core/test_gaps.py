@@ -152,10 +152,6 @@ class OnCurves(unittest.TestCase):
         self.assertTrue(np.isnan(gaps("HH", inward).found).all())
 
 
-if __name__ == "__main__":
-    unittest.main()
-
-
 class TurnedAndStacked(unittest.TestCase):
     """Letters that stand otherwise, row by row with shapely's intersections of placed areas."""
 
@@ -187,17 +183,8 @@ class TurnedAndStacked(unittest.TestCase):
         plain = line(LINE, text="QUILL").gaps.found
         for pair in range(4):
             wanted = self.slow(found, pair, 0, found.capital)
-            self.assertAlmostEqual(found.gaps.found[pair], wanted, delta=1e-4)
+            self.assertAlmostEqual(found.gaps.found[pair], wanted, delta=1e-3)
         self.assertGreater(np.abs(found.gaps.found - plain).min(), 0.01)
-
-    def test_on_a_ring_turning_the_ring_s_own_way_changes_nothing(self) -> None:
-        """Three letters, the middle one turned there and back by two hand changes."""
-        ring = {"kind": "circle", "diameter": 90}
-        own = line(ring, text="HOT")
-        turned = line(ring, text="HOT", hand=[{"letter": 1, "turn": 180}], hand_words="HOT")
-        # An O is nearly the same upside down.
-        np.testing.assert_allclose(turned.gaps.found, own.gaps.found, atol=0.2)
-        self.assertGreater(np.abs(turned.gaps.found - own.gaps.found).max(), 1e-6)
 
     def test_stacked_letters_are_measured_from_foot_to_head(self) -> None:
         """Flat letters: the white between them is the distance of their areas."""
