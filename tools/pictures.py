@@ -1,4 +1,4 @@
-"""Makes the pictures of `docs/guides.md`: every kind of guide with lettering on it.
+"""Makes the pictures of the documentation: kinds of guides, and even gaps beside the face's own.
 
 .venv/bin/python tools/pictures.py
 """
@@ -14,8 +14,9 @@ from ulvent.core.piece import parse_piece
 from ulvent.formats.svg import curve_data, number, outline_data
 from ulvent.typecase import shipped_face
 
-OUT = Path(__file__).resolve().parent.parent / "docs" / "guides.svg"
+DOCS = Path(__file__).resolve().parent.parent / "docs"
 CELL, COLUMNS = 170.0, 4
+INK, GUIDE, SOFT, BAR, OUT = "#1b2130", "#1f7365", "#565b66", "#94b5ac", "#8a5a00"
 
 KINDS: list[tuple[str, list[dict[str, Any]], dict[str, Any]]] = [
     ("circle", [{"kind": "circle", "diameter": 96, "start": 180}], {"at": 0.25}),
@@ -53,23 +54,74 @@ KINDS: list[tuple[str, list[dict[str, Any]], dict[str, Any]]] = [
 ]  # fmt: skip
 
 
+RING: dict[str, Any] = {"kind": "circle", "diameter": 88, "start": 270}
+RINGS: list[tuple[str, dict[str, Any], dict[str, Any]]] = [
+    ("heads outward", RING, {"text": "TAWNY PLUM", "face": "cinzel-semibold", "height": 21}),
+    ("heads inward", {**RING, "diameter": 138},
+     {"text": "TOMATO PAMPHLET", "face": "lato-bold", "height": 18, "reading": "against"}),
+]  # fmt: skip
+BARS = 40.0
+WANTED, HELD = 10.0, 3.0
+
+
 def main() -> None:
-    rows = -(-len(KINDS) // COLUMNS)
-    width, height = COLUMNS * CELL, rows * CELL
-    body = [
+    _write("guides.svg", COLUMNS * CELL, -(-len(KINDS) // COLUMNS) * CELL, _guides())
+    _write("even-gaps.svg", 2 * CELL, len(RINGS) * (CELL + BARS), _even_gaps())
+
+
+def _write(name: str, width: float, height: float, body: list[str]) -> None:
+    head = (
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {width:g} {height:g}" '
         f'width="{width:g}" height="{height:g}" font-family="sans-serif" font-size="10">',
         f'<rect width="{width:g}" height="{height:g}" fill="#fcfbf6"/>',
-    ]
+    )
+    (DOCS / name).write_text("\n".join([*head, *body, "</svg>", ""]), encoding="utf-8")
+    print(DOCS / name)
+
+
+def _guides() -> list[str]:
+    body: list[str] = []
     for index, (name, guides, lettering) in enumerate(KINDS):
         x = (index % COLUMNS + 0.5) * CELL
         y = (index // COLUMNS + 0.5) * CELL
         body.append(f'<g transform="translate({x:g} {y:g})">')
         body.append(_cell(laid(guides, lettering)))
-        body.append(f'<text y="{CELL / 2 - 6:g}" text-anchor="middle" fill="#565b66">'
-                    f"{escape(name)}</text></g>")  # fmt: skip
-    OUT.write_text("\n".join([*body, "</svg>", ""]), encoding="utf-8")
-    print(OUT)
+        body.append(_words(name, CELL / 2 - 6) + "</g>")
+    return body
+
+
+def _even_gaps() -> list[str]:
+    """The same words by the face's own spacing and with even gaps, with their gaps as bars."""
+    body: list[str] = []
+    for row, (side, guide, lettering) in enumerate(RINGS):
+        for column, (spacing, name) in enumerate((("font", "the face’s own"), ("even", "even"))):
+            layout = laid([guide], {**lettering, "spacing": spacing})
+            x, y = (column + 0.5) * CELL, row * (CELL + BARS) + 0.5 * CELL
+            body.append(f'<g transform="translate({x:g} {y:g})">{_cell(layout)}')
+            body.append(_bars(layout, CELL / 2 - 8))
+            body.append(_words(f"{name}, {side}", CELL / 2 + BARS - 8) + "</g>")
+    return body
+
+
+def _bars(layout: Layout, y: float) -> str:
+    """Each gap against the one that its designer gave it, which is the dashed line."""
+    gaps = layout.settings[0].gaps
+    shares = gaps.found / gaps.designed
+    step = 9.0
+    left = -step * (len(shares) - 1) / 2
+    parts = []
+    for index, share in enumerate(shares.tolist()):
+        fill = BAR if abs(share - 1) < 0.1 else OUT
+        high = WANTED * min(max(share, 0.05), HELD)
+        parts.append(f'<rect x="{number(left + index * step - 2.5)}" y="{number(y)}" width="5" '
+                     f'height="{number(high)}" fill="{fill}"/>')  # fmt: skip
+    parts.append(f'<path d="M{number(left - 8)} {number(y + WANTED)}H{number(-left + 8)}" '
+                 f'stroke="{GUIDE}" stroke-dasharray="2 2"/>')  # fmt: skip
+    return "".join(parts)
+
+
+def _words(text: str, y: float) -> str:
+    return f'<text y="{number(y)}" text-anchor="middle" fill="{SOFT}">{escape(text)}</text>'
 
 
 def laid(guides: list[dict[str, Any]], lettering: dict[str, Any]) -> Layout:
@@ -85,12 +137,12 @@ def _cell(layout: Layout) -> str:
     x0, y0, x1, y1 = layout.reach()
     parts = [f'<g transform="translate({number(-(x0 + x1) / 2)} {number((y0 + y1) / 2 - 6)})">']
     for guide in layout.guides:
-        parts.append(f'<path d="{curve_data(guide.curve)}" fill="none" stroke="#1f7365" '
+        parts.append(f'<path d="{curve_data(guide.curve)}" fill="none" stroke="{GUIDE}" '
                      'stroke-width="0.7" stroke-dasharray="6 1.5 1 1.5"/>')  # fmt: skip
     for setting in layout.settings:
         for index in range(len(setting.clusters)):
             data = outline_data(setting.placed_outline(index))
-            parts.append(f'<path d="{data}" fill="#1b2130"/>')
+            parts.append(f'<path d="{data}" fill="{INK}"/>')
     return "".join([*parts, "</g>"])
 
 

@@ -97,7 +97,7 @@ class Guides(FitTest):
         setting = self.settings_of(piece)[0]
         diameter = self.solved(page, "Diameter of the guide")
         self.assertAlmostEqual(diameter, setting.length / math.pi, places=3)
-        expect(page.get_by_text(f"fits at diameter {diameter:g} mm")).to_be_visible()
+        expect(page.get_by_text(f"diameter that fits: {diameter:g} mm")).to_be_visible()
         page.get_by_role("button", name=re.compile("^Diameter of the guide")).click()
         figure = page.get_by_role("textbox", name="Diameter of the guide")
         figure.fill("50")

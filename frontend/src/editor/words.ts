@@ -62,7 +62,7 @@ export function fitWords(fit: NonNullable<SceneLettering['fit']>): string {
     case 'taper':
       return `ends ${figure(fit.value)} mm high`;
     case 'guide':
-      return `fits at ${SIZES[size ?? ''] ?? size} ${figure(of ?? 0)}${unit}`;
+      return `${SIZES[size ?? ''] ?? size} that fits: ${figure(of ?? 0)}${unit}`;
     default:
       return `${fit.value} times come nearest`;
   }

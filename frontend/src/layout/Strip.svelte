@@ -208,7 +208,7 @@
     {/if}
     {#if turned.length}<span>below: what reads the other way</span>{/if}
     <span class="keys">
-      {editor.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it alone'}
+      {editor.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it'}
     </span>
   </header>
   <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
@@ -358,8 +358,17 @@
     font-weight: 600;
   }
 
-  .keys {
+  header > * {
+    flex: none;
+  }
+
+  /* Help gives way to what is measured. */
+  header .keys {
+    flex: 0 1 auto;
+    min-width: 0;
     margin-left: auto;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
 
   .body {

@@ -16,6 +16,7 @@
 
   const BAR = 20;
   const TARGET_LABEL = 120;
+  const FIGURE = 34;
   const REACH = 9;
 
   /** All bars as one path: one element to paint while a person drags. */
@@ -27,6 +28,18 @@
     }
     return path;
   }
+
+  /** Figures of the worst gaps, each moved on where it would lie on the one before. */
+  const figures = $derived.by(() => {
+    let reached = -Infinity;
+    return [...gaps.worst]
+      .sort((a, b) => (gaps.x[a] ?? 0) - (gaps.x[b] ?? 0))
+      .map((index) => {
+        reached = Math.max(x(gaps.x[index] ?? 0), reached + FIGURE);
+        const excess = gaps.excess[index] ?? 0;
+        return { index, at: reached, text: `${excess > 0 ? '+' : '−'}${Math.abs(excess).toFixed(1)}` };
+      });
+  });
 
   /** How far the line of the gaps on the straight runs, px. */
   const targets = $derived.by(() => {
@@ -45,10 +58,8 @@
 
 <path class="bars" d={barPath(gaps.x.keys(), gaps)} />
 <path class="bars out" d={barPath(gaps.worst, gaps)} />
-{#each gaps.worst as index (index)}
-  <text class="figure out" x={x(gaps.x[index] ?? 0)} y={y + 1.5 * BAR + 12}>
-    {(gaps.excess[index] ?? 0) > 0 ? '+' : '−'}{Math.abs(gaps.excess[index] ?? 0).toFixed(1)}
-  </text>
+{#each figures as { index, at, text } (index)}
+  <text class="figure out" x={at} y={y + 1.5 * BAR + 12}>{text}</text>
 {/each}
 <path class="target" d={`M${targets.from} ${y + BAR}H${targets.to}`} />
 {#if targets.to + TARGET_LABEL < width}
