@@ -113,7 +113,9 @@ def sized_guide(
         return present * (1.0 - miss / have)
 
     low, high = _LIMITS.get(figure, (_SMALLEST, _LARGEST))
-    if fit.until == "clear":
+    if fit.until == "clear" and (first := room(present)) == math.inf:
+        solved = Root(present, first, found=False)
+    elif fit.until == "clear":
         solved = bounded_root(room, present, low, high, rises=True)
     else:
         solved = root(room, present, guess, low, high, rises=not _shortens(recipe, figure, fit))
@@ -135,7 +137,7 @@ def _shortens(recipe: AnyGuide, figure: str, fit: Fit) -> bool:
 def _room(lines: tuple[Setting, ...], fit: Fit) -> float:
     """Positive where the guide could be smaller."""
     if fit.until == "clear":
-        return turns_apart(lines) - fit.clear
+        return turns_apart(lines, fit.clear / 2.0) - fit.clear
     return every_line(lines, fit)
 
 

@@ -13,6 +13,7 @@ from functools import partial
 from ulvent.core.fits.room import (
     along_guide,
     among_neighbours,
+    bounds_lacking,
     keeps_from_turns,
     within_bounds,
 )
@@ -109,7 +110,9 @@ def _figures(lettering: Lettering) -> dict[str, float]:
 
 def _note(solved: Root, height: float, member: Tried) -> str:
     if solved.found and math.isfinite(solved.miss):
-        return beyond("the largest height that fits is", height, member.fit)
+        return beyond("the largest height that fits is", height, member.fit) or bounds_lacking(
+            member.fit, member.standing
+        )
     if solved.value <= 2.0 * _LEAST or not math.isfinite(solved.miss):
         return "the words fit at no height"
     if solved.miss < 0.0:

@@ -54,8 +54,10 @@ class Cubics(NamedTuple):
     def samples(self) -> Samples:
         """Samples along all pieces, ends included."""
         lengths = np.hypot(*np.diff(self.controls, axis=1).transpose(2, 0, 1)).sum(axis=1)
-        tall = max(float(np.ptp(self.controls[:, :, 1][self.letters == letter]))
-                   for letter in np.unique(self.letters))  # fmt: skip
+        _, firsts = np.unique(self.letters, return_index=True)
+        heights = self.controls[:, :, 1]
+        tops = np.maximum.reduceat(heights.max(axis=1), firsts)
+        tall = float((tops - np.minimum.reduceat(heights.min(axis=1), firsts)).max())
         step = _STEP * max(tall, float(lengths.max()) / _SAMPLES[1])
         counts = np.clip(np.ceil(lengths / step).astype(int) + 1, *_SAMPLES)
         which = np.repeat(np.arange(len(counts)), counts)
@@ -139,17 +141,17 @@ def _as_cubics(outline: Outline) -> Floats:
 # ------------------------------------------------------------------ other turns
 
 
-def turns_apart(lines: Sequence[Setting]) -> float:
+def turns_apart(lines: Sequence[Setting], enough: float = 0.0) -> float:
     """The least distance between letters on different turns of a line, or on different lines.
 
-    mm; nothing where they cross, and infinite where there are no such letters.
+    mm; nothing where they cross, and infinite where there are no such letters. Once it is known
+    to be less than `enough`, it is only known to be that.
     """
     cubics = cubics_of(lines)
     if not len(cubics.controls):
         return np.inf
-    other = _on_other_turns(lines)
     samples = cubics.samples()
-    ones, twos = _near_samples(samples, other)
+    ones, twos = _near_samples(samples, _Turns.of(lines), enough)
     return _refined(cubics, samples, ones, twos)
 
 
@@ -159,10 +161,8 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
     Letters whose boxes, as they stand, are farther apart need no outlines.
     """
     letters = [(line, index) for line in lines for index in range(len(line.clusters))]
-    if len(letters) < 2:
-        return None
-    other = _on_other_turns(lines)
-    if not other.any():
+    turns = _Turns.of(lines)
+    if not turns.several:
         return None
     boxes = np.array([line.outline(index).bounds() for line, index in letters])
     matrices = np.concatenate([line.matrices for line in lines])
@@ -170,8 +170,7 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
     corners = corners + matrices[:, None, :, 2]
     middles = corners.mean(axis=1)
     radii = np.hypot(*(corners - middles[:, None]).transpose(2, 0, 1)).max(axis=1)
-    apart = np.hypot(*(middles[:, None] - middles).transpose(2, 0, 1)) - radii[:, None] - radii
-    ones, twos = np.nonzero(np.triu(other & (apart < limit), 1))
+    ones, twos = turns.pairs(middles, 2.0 * float(radii.max()) + limit)
     # Boxes that a side of one of them parts by the limit are far enough from each other.
     parted = np.zeros(len(ones), dtype=bool)
     for mine, theirs in ((ones, twos), (twos, ones)):
@@ -188,36 +187,73 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
     return found if found < limit else None
 
 
-def _on_other_turns(lines: Sequence[Setting]) -> NDArray[np.bool_]:
-    """(n, n) which letters stand on other turns than each other, or on other lines.
+class _Turns(NamedTuple):
+    """On which turn of which line letters stand, (n,) each.
 
-    A closed line has one turn: its ends are neighbours.
+    closed
+        whether their line is: that has one turn, and its ends are neighbours
     """
-    turnings = np.concatenate([line.frames.turnings for line in lines])
-    counts = [len(line.clusters) for line in lines]
-    rows = np.repeat(np.arange(len(lines)), counts)
-    other: NDArray[np.bool_] = np.abs(turnings[:, None] - turnings) > HALF_TURN
-    other &= np.repeat([not line.baseline.closed for line in lines], counts)
-    other |= rows[:, None] != rows
-    return other
+
+    turnings: Floats
+    rows: Integers
+    closed: NDArray[np.bool_]
+
+    @classmethod
+    def of(cls, lines: Sequence[Setting]) -> _Turns:
+        counts = [len(line.clusters) for line in lines]
+        return cls(
+            np.concatenate([line.frames.turnings for line in lines]),
+            np.repeat(np.arange(len(lines)), counts),
+            np.repeat([line.baseline.closed for line in lines], counts),
+        )
+
+    @property
+    def several(self) -> bool:
+        """Whether any two letters can be on different turns or lines."""
+        if len(np.unique(self.rows)) > 1:
+            return True
+        if not len(self.rows) or self.closed.all():
+            return False
+        return bool(np.ptp(self.turnings) > HALF_TURN)
+
+    def pairs(self, middles: Floats, reach: float) -> tuple[Integers, Integers]:
+        """Letters on different turns whose middles are no farther apart than `reach`, mm."""
+        inked = np.flatnonzero(np.isfinite(middles[:, 0]))
+        found = cKDTree(middles[inked]).query_pairs(reach, output_type="ndarray")
+        ones, twos = inked[found[:, 0]], inked[found[:, 1]]
+        turned = np.abs(self.turnings[ones] - self.turnings[twos]) > HALF_TURN
+        other = (self.rows[ones] != self.rows[twos]) | (turned & ~self.closed[ones])
+        return ones[other], twos[other]
 
 
-def _near_letters(samples: Samples, other: NDArray[np.bool_]) -> Iterator[tuple[int, int, float]]:
-    """Pairs of letters on different turns and how near they can be, the nearest first."""
-    count = len(other)
+def _near_letters(samples: Samples, turns: _Turns) -> Iterator[tuple[int, int, float]]:
+    """Pairs of letters on different turns and how near they can be, the nearest first.
+
+    Those are left out that cannot be the nearest pair.
+    """
+    count = len(turns.rows)
     middles, radii = np.full((count, 2), np.nan), np.zeros(count)
-    for letter in np.unique(samples.letters):
-        mine = samples.points[samples.letters == letter]
-        middles[letter] = (mine.min(axis=0) + mine.max(axis=0)) / 2.0
-        radii[letter] = np.hypot(*(mine - middles[letter]).T).max()
-    ones, twos = np.nonzero(np.triu(other, 1))
-    apart = np.hypot(*(middles[ones] - middles[twos]).T) - radii[ones] - radii[twos]
+    inked, firsts = np.unique(samples.letters, return_index=True)
+    lows, highs = (one.reduceat(samples.points, firsts) for one in (np.minimum, np.maximum))
+    middles[inked] = (lows + highs) / 2.0
+    from_middle = np.hypot(*(samples.points - middles[samples.letters]).T)
+    radii[inked] = np.maximum.reduceat(from_middle, firsts)
+    widest, farthest = 2.0 * float(radii.max()), float(np.hypot(*np.ptp(middles[inked], axis=0)))
+    reach = 2.0 * widest
+    while True:
+        ones, twos = turns.pairs(middles, reach)
+        between = np.hypot(*(middles[ones] - middles[twos]).T)
+        # The nearest pair's middles are no farther apart than any pair's and both radii.
+        complete = len(ones) and reach >= float(between.min()) + widest
+        if complete or reach > farthest:
+            break
+        reach = float(between.min()) + widest if len(ones) else 2.0 * reach
+    apart = between - radii[ones] - radii[twos]
     for pair in np.argsort(apart):
-        if np.isfinite(apart[pair]):
-            yield int(ones[pair]), int(twos[pair]), float(apart[pair]) - samples.step
+        yield int(ones[pair]), int(twos[pair]), float(apart[pair]) - samples.step
 
 
-def _near_samples(samples: Samples, other: NDArray[np.bool_]) -> tuple[Integers, Integers]:
+def _near_samples(samples: Samples, turns: _Turns, enough: float) -> tuple[Integers, Integers]:
     """Pairs of samples on different turns near which the least distance can be, (k,) each.
 
     Samples are a step apart at most, so that of two outlines at a distance d some are nearer
@@ -225,8 +261,8 @@ def _near_samples(samples: Samples, other: NDArray[np.bool_]) -> tuple[Integers,
     """
     found: list[tuple[Integers, Integers, Floats]] = []
     best = np.inf
-    for one, two, bound in _near_letters(samples, other):
-        if bound > best:
+    for one, two, bound in _near_letters(samples, turns):
+        if bound > best or best < enough:
             break
         mine, theirs = (np.flatnonzero(samples.letters == letter) for letter in (one, two))
         # More than one: where pieces meet both have a sample, and either may hold the nearest.

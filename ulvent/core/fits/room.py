@@ -105,18 +105,27 @@ def keeps_from_turns(lettering: Lettering, fit: Fit) -> bool:
     return "turns" in fit.within or lettering.laps is not None
 
 
+def bounds_lacking(fit: Fit, standing: Standing) -> str:
+    """That a fit keeps inside of what is not there, in words; nothing where it is."""
+    if "blank" in fit.within and not standing.blank:
+        return "there is no blank to keep inside of"
+    if "edges" in fit.within and not standing.edges:
+        return "this guide does not lie between two edges to keep inside of"
+    return ""
+
+
 def within_bounds(lines: Sequence[Setting], fit: Fit, standing: Standing) -> float:
     """What outlines leave beside the distance that they keep from edges and other turns."""
     least = math.inf
     if keeps_from_turns(lines[0].lettering, fit):
-        least = turns_apart(lines)
-    if "blank" in fit.within or "edges" in fit.within:
+        least = turns_apart(lines, fit.clear / 2.0)
+    edges = [*edges_of_blank(standing.blank)] if "blank" in fit.within else []
+    if "edges" in fit.within and standing.edges:
+        middle = standing.guide.points(standing.guide.length / 2.0)[0]
+        inner = float(middle[0]), float(middle[1])
+        edges += [edge_toward(edge, inner) for edge in standing.edges]
+    if edges:
         cubics = cubics_of(lines)
-        edges = [*edges_of_blank(standing.blank)] if "blank" in fit.within else []
-        if "edges" in fit.within:
-            middle = standing.guide.points(standing.guide.length / 2.0)[0]
-            edges += [edge_toward(edge, (float(middle[0]), float(middle[1])))
-                      for edge in standing.edges]  # fmt: skip
         least = min([least, *(inside_by(cubics, edge) for edge in edges)])
     return least - fit.clear
 

@@ -20,7 +20,7 @@ _MISS = 1e-10
 """Conditions that are missed by no more than this, mm, hold."""
 HOLDS = 1e-7
 """Conditions that are missed by more are said not to hold, mm."""
-_MOST_TRIALS = 120
+_MOST_TRIALS = 60
 _MOST_GROWTH = 4.0
 _TO_ROOM, _BOUNDED_GROWTH = 1.5, 1.12
 _JUMP = (1e-7, 1e-3)
