@@ -88,7 +88,7 @@ def _given_way(tried: Tried, held: Lettering, gives: GivesWay) -> tuple[Letterin
             return with_height(held, value)
         return held.model_copy(update={"width": value})
 
-    length = max(line.length for line in tried.last) or 1.0
+    length = max((line.length for line in tried.last), default=0.0) or 1.0
     low = gives.least if gives.least is not None else _LEAST_SHARE * present
     high = gives.most if gives.most is not None else _MOST_SHARE * present
     solved = _filled(

@@ -65,7 +65,7 @@ def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Set
     def guess(miss: float) -> float:
         if not math.isfinite(miss):
             return first / 2.0
-        length = max(line.length for member in members for line in member.last)
+        length = max((line.length for member in members for line in member.last), default=0.0)
         return first * (1.0 + miss / length) if length else first
 
     if not any(member.lettering.text.strip() for member in members):

@@ -261,14 +261,21 @@ def _near_samples(samples: Samples, turns: _Turns, enough: float) -> tuple[Integ
     """
     found: list[tuple[Integers, Integers, Floats]] = []
     best = np.inf
+    letters = np.arange(len(turns.rows))
+    begins = np.searchsorted(samples.letters, letters)
+    ends = np.searchsorted(samples.letters, letters, side="right")
+    trees: dict[int, cKDTree] = {}
     for one, two, bound in _near_letters(samples, turns):
         if bound > best or best < enough:
             break
-        mine, theirs = (np.flatnonzero(samples.letters == letter) for letter in (one, two))
+        first, second = int(begins[one]), int(begins[two])
+        if two not in trees:
+            trees[two] = cKDTree(samples.points[second : ends[two]])
         # More than one: where pieces meet both have a sample, and either may hold the nearest.
-        count = min(_NEIGHBOURS, len(theirs))
-        apart, nearest = cKDTree(samples.points[theirs]).query(samples.points[mine], k=count)
-        found.append((np.repeat(mine, count), theirs[nearest].ravel(), apart.ravel()))
+        count = min(_NEIGHBOURS, int(ends[two]) - second)
+        apart, nearest = trees[two].query(samples.points[first : ends[one]], k=count)
+        mine = np.repeat(np.arange(first, ends[one]), count)
+        found.append((mine, nearest.ravel() + second, apart.ravel()))
         best = min(best, float(apart.min()))
     if not found:
         none = np.empty(0, dtype=np.intp)

@@ -26,7 +26,7 @@ def fit_taper(tried: Tried) -> Settings:
         return tried.room(with_end(end), lambda lines: every_line(lines, fit))
 
     def guess(miss: float) -> float:
-        length = max(line.length for line in tried.last) or 1.0
+        length = max((line.length for line in tried.last), default=0.0) or 1.0
         return max(start + 2.0 * height * miss / length, low)
 
     low, high = _LEAST_SHARE * height, _MOST_SHARE * height

@@ -26,7 +26,7 @@ class TightStretch(NamedTuple):
 @lru_cache(maxsize=64)
 def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     """The stretches under the lettering, in the guide's own stations and direction."""
-    if not len(setting.middles):
+    if not len(setting.middles) or setting.end <= setting.start:
         return ()
     base = setting.baseline.base
     first, last = (

@@ -17,6 +17,8 @@ ROW_SHARE = 0.02
 """Rows in which the distance of whole outlines is looked at, of the capitals' height."""
 _ROWS_BESIDE = 3
 """So many rows are more than letters may come near to each other."""
+_MOST_ROWS = 10_000
+"""Letters over more rows than this are nowhere near each other."""
 _STRAIGHT = 1e-12
 
 
@@ -103,6 +105,8 @@ class Clearance:
         step = ROW_SHARE * self._face.metrics.cap_height * float(self._scales[pair])
         low = min(first[:, 1].min(), second[:, 1].min())
         rows = int((max(first[:, 1].max(), second[:, 1].max()) - low) / step) + 1
+        if rows > _MOST_ROWS:
+            return float(np.hypot(*(frames.points[pair + 1] - frames.points[pair])))
         right, left = np.full(rows, -np.inf), np.full(rows, np.inf)
         np.maximum.at(right, ((first[:, 1] - low) / step).astype(int), first[:, 0])
         np.minimum.at(left, ((second[:, 1] - low) / step).astype(int), second[:, 0])

@@ -36,11 +36,15 @@ NEAR_AS_DESIGNED = 0.7
 _SOLVED = 1e-9
 """Gaps that miss their target by no more than this, mm, are solved."""
 _MOST_ROUNDS = 40
+_PATIENCE = 6
+"""After so many rounds without a better one nothing better is to be had."""
 _MOST_LIFTS = 8
-_DRIFTS_TAKEN = (1, 4)
+_DRIFTS_TAKEN = (1, 4, 8, 12)
 """The rounds in which drifts are measured."""
 _DRIFT_STEP = 1e-4
 _DRIFT_ROUNDS = 8
+_MOST_STEP = 20.0
+"""How far a pair opens in one round at most, in the white between stems."""
 _LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
@@ -154,18 +158,25 @@ class _Row:
         Newton's method. A gap opens by its slope as its second letter moves on, and by its
         drift as both do: they come to other bends of the guide.
         """
-        best, least = middles, np.inf
+        best, least, found_in = middles, np.inf, 0
         drifts = np.zeros(len(self.targets))
+        held = np.flatnonzero(self.at_floor)
+        before: tuple[Floats, Floats] | None = None
         for turn in range(_MOST_ROUNDS):
             every, frames = self._frames(middles)
             found, slopes = self._meter.on_curve(every, frames)
             if turn in _DRIFTS_TAKEN:
                 drifts = self._drifts(middles, found)
             targets = self.targets
-            if self.at_floor.any():
-                held = np.flatnonzero(self.at_floor)
-                found[held] = self._clear.on_curve(frames, held)
-                slopes = np.where(self.at_floor, 1.0, slopes)
+            if len(held):
+                clear, apart = self._clear.on_curve(frames, held), every[held + 1] - every[held]
+                found[held], slopes[held] = clear, 1.0
+                if before is not None:
+                    # How fast outlines part as letters do is seen from the last two rounds.
+                    parted = apart - before[1]
+                    known = np.abs(parted) > JOINT
+                    slopes[held[known]] = (clear - before[0])[known] / parted[known]
+                before = clear, apart
                 targets = np.where(self.at_floor, self.floor, targets)
             solve = self.judged & np.isfinite(found)
             miss = np.where(solve, targets - found, 0.0)
@@ -176,8 +187,8 @@ class _Row:
                 miss[joints] = np.where(np.isfinite(apart), apart, 0.0)
             worst = float(np.abs(miss).max(initial=0.0))
             if worst < least:
-                best, least = middles, worst
-            if worst <= _SOLVED:
+                best, least, found_in = middles, worst, turn
+            if worst <= _SOLVED or turn - found_in > _PATIENCE:
                 break
             slopes = np.clip(np.where(solve, slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
             middles = middles + self._step(miss, slopes, np.where(solve, drifts, 0.0))
@@ -192,9 +203,10 @@ class _Row:
     def _step(self, miss: Floats, slopes: Floats, drifts: Floats) -> Floats:
         """How far each letter goes so that every pair opens by what it misses."""
         moved = np.zeros(len(self._spacing.middles))
+        farthest = np.where(self._inside, _MOST_STEP * self.stems, np.inf)
         for _ in range(_DRIFT_ROUNDS if drifts.any() else 1):
             firsts = moved if self._ring else moved[:-1]
-            steps = (miss - drifts * firsts) / slopes
+            steps = np.clip((miss - drifts * firsts) / slopes, -farthest, farthest)
             if self._ring:
                 joints = ~self._inside
                 steps[joints] = miss[joints] - steps.sum() / joints.sum()
