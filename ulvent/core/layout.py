@@ -29,6 +29,7 @@ from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, BetweenGuide, GrowingSpiralGuide, WrongRecipeError
 from ulvent.core.setting import Setting, Standing, set_lettering
+from ulvent.core.setting.outcome import Fitted
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
@@ -202,13 +203,14 @@ class _Laying:
         for guide_id in guides_in_order(self.guides):
             mine = [one for one in sizing if one.guide == guide_id and one.id in faces]
             recipe = self._recipe(guide_id)
-            for number, lettering in enumerate(mine):
+            decides: tuple[str, Fitted] | None = None
+            for lettering in mine:
                 with self._naming(lettering, "fit"):
                     face = faces[lettering.id]
                     sized, lines = sized_guide(recipe, lettering, face, self._stand_on)
                     outcome = lines[0].fitted
                     assert outcome is not None
-                    if number == 0:
+                    if decides is None:
                         self.guides = tuple(
                             sized if one.id == guide_id else one for one in self.guides
                         )

@@ -23,7 +23,7 @@ from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Setting
 from ulvent.core.setting.outcome import Fitted
 
-_LEAST, _MOST = 1e-2, 1e5
+_LEAST, _MOST = 1e-2, 1e4
 """Heights that are tried, mm."""
 
 

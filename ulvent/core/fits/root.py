@@ -23,7 +23,7 @@ HOLDS = 1e-7
 _MOST_TRIALS = 60
 _MOST_GROWTH = 4.0
 _TO_ROOM, _BOUNDED_GROWTH = 1.5, 1.12
-_JUMP = (1e-7, 1e-3)
+_JUMP = (1e-6, 1e-3)
 """A bracket as narrow as this, of its place, with misses as large as this, mm, holds a jump."""
 _FAST, _SLOW = 0.5, 2
 """After so many trials in a row that do not bring the miss down by this, the bracket is halved."""

@@ -8,7 +8,7 @@ from ulvent.core.fits.trials import Settings, Tried, beyond
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting.outcome import Fitted
 
-_LEAST_SHARE, _MOST_SHARE = 0.02, 50.0
+_LEAST_SHARE, _MOST_SHARE = 0.02, 20.0
 """Heights at the end that are tried, as shares of the height at the beginning."""
 
 

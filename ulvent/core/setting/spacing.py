@@ -174,8 +174,8 @@ class _Row:
                 if before is not None:
                     # How fast outlines part as letters do is seen from the last two rounds.
                     parted = apart - before[1]
-                    known = np.abs(parted) > JOINT
-                    slopes[held[known]] = (clear - before[0])[known] / parted[known]
+                    known = (np.abs(parted) > JOINT) & np.isfinite(clear + before[0])
+                    slopes[held[known]] = (clear[known] - before[0][known]) / parted[known]
                 before = clear, apart
                 targets = np.where(self.at_floor, self.floor, targets)
             solve = self.judged & np.isfinite(found)
