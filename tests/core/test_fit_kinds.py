@@ -210,6 +210,18 @@ class TapersAndRepeats(unittest.TestCase):
             found.lettering.height, 200 * math.pi / 6 / advances("ORCHARD "), delta=EXACT
         )
 
+    def test_a_number_that_is_left_to_the_room_is_the_nearest_before_anything_is_sized(
+        self,
+    ) -> None:
+        """Without it, words of any height would go round as often as they fit."""
+        free = line(RING, text="ORCHARD", repeat={}, **fit("repeats"))
+        for kind in ("height", "guide"):
+            found = line(RING, text="ORCHARD", repeat={}, **fit(kind))
+            assert free.fitted is not None
+            assert found.fitted is not None
+            self.assertEqual(found.fitted.figures["times"], free.fitted.value)
+            self.assertAlmostEqual(found.spare, 0, delta=EXACT)
+
 
 class PartsAndGivingWay(unittest.TestCase):
     def test_a_part_of_the_guide_is_filled(self) -> None:

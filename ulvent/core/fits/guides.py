@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import replace
 
 from pydantic import ValidationError
@@ -11,9 +12,10 @@ from pydantic import ValidationError
 from ulvent.core.errors import CurveError, PieceError
 from ulvent.core.faces import Face
 from ulvent.core.fits.nearness import turns_apart
+from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
-from ulvent.core.fits.trials import Settings
+from ulvent.core.fits.trials import Settings, Tried
 from ulvent.core.lettering import Fit, Lettering
 from ulvent.core.recipes import (
     AnyGuide,
@@ -78,6 +80,8 @@ def sized_guide(
     """
     fit = lettering.fit
     assert fit is not None
+    with suppress(CurveError, PieceError):
+        lettering = counted(Tried(lettering, fit, stand(recipe), face))
     offered = figures_of(recipe)
     figure = fit.figure or offered[0]
     if figure not in offered:
@@ -121,7 +125,7 @@ def sized_guide(
         solved = root(room, present, guess, low, high, rises=not _shortens(recipe, figure, fit))
     value = sign * solved.value
     note = _note(solved, figure, fit)
-    outcome = Fitted("guide", value, note, guide_figures={figure: value})
+    outcome = Fitted("guide", value, note, times_of(lettering), {figure: value})
     sized = of_size(solved.value)
     if tried_at != [solved.value]:
         tried[:] = set_lettering(lettering, stand(sized), face)

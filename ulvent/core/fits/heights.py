@@ -10,6 +10,7 @@ import math
 from collections.abc import Sequence
 from functools import partial
 
+from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import (
     along_guide,
     among_neighbours,
@@ -44,6 +45,7 @@ def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Set
 
     `others` stand on the same guides, and stay as they are.
     """
+    members = [member.changed(counted(member)) for member in members]
     first = _first_height(members, others)
     ratios = [_ratio(member, members[0]) for member in members]
     rooms = [math.inf] * len(members)
@@ -102,7 +104,7 @@ def _first_height(members: Sequence[Tried], others: Sequence[Setting]) -> float:
 
 def _figures(lettering: Lettering) -> dict[str, float]:
     """What a height comes to in the lettering's own fields."""
-    figures = {"height": lettering.height}
+    figures = {"height": lettering.height, **times_of(lettering)}
     if lettering.end_height is not None:
         figures["end_height"] = lettering.end_height
     return figures

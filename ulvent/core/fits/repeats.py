@@ -33,6 +33,25 @@ def fit_repeats(tried: Tried) -> Settings:
     return tried.come_to(solved, Fitted("repeats", times, note, {"times": times}))
 
 
+def counted(tried: Tried) -> Lettering:
+    """The lettering with a number of repeats, where it has been left to the room: the nearest.
+
+    What is sized does not then also change how often it stands.
+    """
+    repeat = tried.lettering.repeat
+    if repeat is None or repeat.times is not None or repeat.pitch is not None:
+        return tried.lettering
+    found = fit_repeats(tried.by_the_face() or tried)[0].fitted
+    assert found is not None
+    return with_times(tried.lettering, int(found.value))
+
+
+def times_of(lettering: Lettering) -> dict[str, float]:
+    """How often a lettering is repeated, as a figure; nothing where it is not."""
+    repeat = lettering.repeat
+    return {"times": repeat.times} if repeat and repeat.times is not None else {}
+
+
 def with_times(lettering: Lettering, times: int) -> Lettering:
     """Repeated so many times."""
     assert lettering.repeat is not None

@@ -29,8 +29,11 @@ class Tried:
         """
         if self.lettering.spacing == "font":
             return None
-        own = self.lettering.model_copy(update={"spacing": "font"})
-        return Tried(own, self.fit, self.standing, self.face)
+        return self.changed(self.lettering.model_copy(update={"spacing": "font"}))
+
+    def changed(self, lettering: Lettering) -> Tried:
+        """Another lettering in its place."""
+        return Tried(lettering, self.fit, self.standing, self.face)
 
     def lines(self, lettering: Lettering) -> Settings:
         """The lines of the lettering as changed."""
