@@ -210,7 +210,7 @@ class TapersAndRepeats(unittest.TestCase):
             found.lettering.height, 200 * math.pi / 6 / advances("ORCHARD "), delta=EXACT
         )
 
-    def test_a_number_that_is_left_to_the_room_is_the_nearest_before_anything_is_sized(
+    def test_a_number_left_to_the_room_is_the_nearest_before_anything_is_sized(
         self,
     ) -> None:
         """Without it, words of any height would go round as often as they fit."""
