@@ -142,6 +142,41 @@ class GuidesThatAreMadeToFit(unittest.TestCase):
         diameter = brentq(seam, 36, 60, xtol=1e-9)
         self.assertAlmostEqual(found.fitted.value, diameter, delta=1e-5)
 
+    def test_the_height_that_ends_a_spiral(self) -> None:
+        """Words on the spiral itself: its length, by the closed form, over theirs."""
+        with mpmath.workdps(30):
+            a, b = mpmath.mpf(30), mpmath.mpf(30) / (2 * mpmath.pi)
+
+            def primitive(r: mpmath.mpf) -> mpmath.mpf:
+                u = r / b
+                return b * (u * mpmath.sqrt(1 + u * u) + mpmath.asinh(u)) / 2
+
+            length = primitive(a + 6 * mpmath.pi * b) - primitive(a)
+        found = line(SPIRAL, text=WORDS * 5, **fit("height"))
+        wanted = float(length) / advances(WORDS * 5)
+        self.assertAlmostEqual(found.lettering.height, wanted, delta=EXACT)
+
+    def test_a_second_solver_comes_to_the_same(self) -> None:
+        """scipy's brentq over plain settings, evenly spaced."""
+        wave = {"kind": "wave", "length": 90, "height": 8, "waves": 3}
+        words = f"{WORDS} IN THE BARN"
+        plain: list[tuple[dict[str, Any], str, dict[str, Any], tuple[float, float]]] = [
+            (wave, "height", fit("height", margin=2), (5, 16)),
+            (wave, "tracking", fit("gap", margin=2), (-2, 20)),
+            ({**SPIRAL, "turns": 1}, "end_height", fit("taper", margin=2), (6, 40)),
+        ]
+        for guide, field, own, bracket in plain:
+            with self.subTest(f"{guide['kind']} {field}"):
+
+                def left(value: float, guide: dict = guide, field: str = field) -> float:
+                    one = line(guide, text=words, spacing="even", align="start", at=2,
+                               **{field: value})  # fmt: skip
+                    return one.baseline.length - one.length - 4
+
+                wanted = brentq(left, *bracket, xtol=1e-10)
+                found = line(guide, text=words, spacing="even", align="start", **own)
+                self.assertAlmostEqual(getattr(found.lettering, field), wanted, delta=EXACT)
+
     def test_where_there_is_none_the_nearest_is_said(self) -> None:
         arch = laid_out({"kind": "arch", "chord": 300, "rise": 40}, **fit("guide", figure="rise"))
         (finding,) = prove(arch)

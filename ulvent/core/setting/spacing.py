@@ -35,6 +35,8 @@ NEAR_AS_DESIGNED = 0.7
 """Where letters are nearer than the floor on the straight, they may come nearer by this factor."""
 _SOLVED = 1e-9
 """Gaps that miss their target by no more than this, mm, are solved."""
+_HELD = 1e-8
+"""Letters that miss the floor by no more than this, mm, stand at it."""
 _MOST_ROUNDS = 40
 _PATIENCE = 6
 """After so many rounds without a better one nothing better is to be had."""
@@ -180,7 +182,7 @@ class _Row:
                 targets = np.where(self.at_floor, self.floor, targets)
             solve = self.judged & np.isfinite(found)
             miss = np.where(solve, targets - found, 0.0)
-            miss[self.at_floor & (np.abs(miss) <= JOINT)] = 0.0
+            miss[self.at_floor & (np.abs(miss) <= _HELD)] = 0.0
             if self._ring:
                 joints = ~self._inside
                 apart = found[joints].mean() - found[joints]
