@@ -11,17 +11,17 @@ from ulvent.core.curves.curve import Curve
 Bounds = tuple[float, float, float, float]
 """Least x, least y, greatest x, greatest y, mm."""
 
-_SAMPLES = 401
 _ROUNDS = 3
 
 
 @lru_cache(maxsize=256)
 def curve_bounds(curve: Curve) -> Bounds:
     """The box of a curve: its outermost samples, moved on to where the tangent turns back."""
-    stations = np.linspace(0.0, curve.length, _SAMPLES)
-    stations = np.sort(np.concatenate([stations, curve.corners.stations]))
-    points = curve.points(stations)
-    step = curve.length / (_SAMPLES - 1)
+    stations, points = curve.samples
+    if len(curve.corners.stations):
+        stations = np.concatenate([stations, curve.corners.stations])
+        points = np.concatenate([points, curve.points(curve.corners.stations)])
+    step = 2.0 * curve.length / len(stations)
     outermost = [points[:, 0].argmin(), points[:, 1].argmin()]
     outermost += [points[:, 0].argmax(), points[:, 1].argmax()]
     found = stations[outermost]

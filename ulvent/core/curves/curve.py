@@ -153,6 +153,15 @@ class Curve(ABC):
         return float(self._frames(np.array([self.length])).turnings[0]) + self.seam_turn
 
     @cached_property
+    def samples(self) -> tuple[Floats, Floats]:
+        """Stations (k,) and points (k, 2), dense enough to find where the curve reaches out.
+
+        Stations may be rough: they are where to begin to look.
+        """
+        stations = np.linspace(0.0, self.length, 401)
+        return stations, self._frames(stations).points
+
+    @cached_property
     def bends(self) -> tuple[Floats, Floats]:
         """Stations and curvatures, dense enough to find the sharpest bends, (k,) each."""
         stations = np.linspace(0.0, self.length, 257)

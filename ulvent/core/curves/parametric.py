@@ -160,15 +160,23 @@ class Parametric(Curve):
     # ------------------------------------------------------------------ tables
 
     @cached_property
+    def samples(self) -> tuple[Floats, Floats]:
+        which, t, stations = self._along_panels
+        return stations, as_pairs(self._positions(which, t))
+
+    @cached_property
     def bends(self) -> tuple[Floats, Floats]:
+        which, t, stations = self._along_panels
+        return stations, self._curvature(which, t, self._motion(which, t))
+
+    @cached_property
+    def _along_panels(self) -> tuple[Integers, Floats, Floats]:
+        """Segments, parameters and rough stations along every panel, its ends included."""
         panels = self._panels
         shares = np.linspace(0.0, 1.0, _BEND_SAMPLES)
         t = panels.begin[:, None] + (panels.end - panels.begin)[:, None] * shares
-        which = np.repeat(panels.which, _BEND_SAMPLES)
-        flat = t.ravel()
-        bends = self._curvature(which, flat, self._motion(which, flat))
         stations = self._starts[:, None] + panels.lengths[:, None] * shares
-        return stations.ravel(), bends
+        return np.repeat(panels.which, _BEND_SAMPLES), t.ravel(), stations.ravel()
 
     @cached_property
     def _panels(self) -> _Panels:
