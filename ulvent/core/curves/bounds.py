@@ -11,7 +11,7 @@ from ulvent.core.curves.curve import Curve
 Bounds = tuple[float, float, float, float]
 """Least x, least y, greatest x, greatest y, mm."""
 
-_ROUNDS = 3
+_ROUNDS = 2
 
 
 @lru_cache(maxsize=256)
