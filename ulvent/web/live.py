@@ -4,6 +4,9 @@ One WebSocket a page. A request holds the whole piece with absolute values and a
 sequence number, so that leaving one out is harmless. Between reader and worker is
 one slot: a request that comes while the last one is being worked on takes the place
 of any that waits. Every request that is worked on is answered, errors included.
+
+While something is held an answer comes in two: where guides and letters are now, and then the
+whole scene. The second is left out now and then where a newer request waits already.
 """
 
 from __future__ import annotations
@@ -11,6 +14,7 @@ from __future__ import annotations
 import asyncio
 import contextlib
 import json
+from collections.abc import Iterator
 from typing import Any
 
 import structlog
@@ -23,8 +27,8 @@ from ulvent.core.layout import lay_out
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.core.proof import Remedy, overflow_remedies
 from ulvent.web.problems import WrongField, fields
-from ulvent.web.scene import new_shapes, paint
-from ulvent.web.shown import Scene
+from ulvent.web.scene import moved, new_shapes, paint
+from ulvent.web.shown import Moved, Scene
 from ulvent.web.type_case import Case, TypeCase
 
 log = structlog.get_logger()
@@ -32,6 +36,9 @@ router = APIRouter()
 
 Point = tuple[float, float]
 _SEND_SECONDS = 10.0
+_PAUSE_SECONDS = 0.012
+_MOST_LEFT_OUT = 5
+"""So many scenes in a row are left out at most while something is held."""
 
 
 class LiveRequest(BaseModel):
@@ -45,6 +52,8 @@ class LiveRequest(BaseModel):
         the chosen point of the chosen guide
     marks
         stations, or points beside it, at which the chosen guide is measured
+    hold
+        whether something is held and more requests will come
     """
 
     sequence: int
@@ -53,11 +62,14 @@ class LiveRequest(BaseModel):
     act: Act | None = None
     marks: tuple[float | Point, ...] = ()
     node: int | None = None
+    hold: bool = False
 
 
 class LiveAnswer(BaseModel):
     """The scene of a piece, or what is wrong with it.
 
+    moved
+        instead, while something is held: what moves, before the scene that follows
     acted
         the piece as the act left it
     shapes
@@ -66,6 +78,7 @@ class LiveAnswer(BaseModel):
 
     sequence: int
     scene: Scene | None = None
+    moved: Moved | None = None
     acted: Piece | None = None
     shapes: dict[str, str] = {}
     problems: list[WrongField] = []
@@ -74,7 +87,8 @@ class LiveAnswer(BaseModel):
 @router.post("/api/scene", tags=["live"])
 def scene(request: LiveRequest, case: Case) -> LiveAnswer:
     """The same answer as the live channel's, for pages that have lost it."""
-    return answer(request, set(), case)
+    *_, last = answers(request, set(), case)
+    return last
 
 
 class Mending(BaseModel):
@@ -94,7 +108,7 @@ def remedies(mending: Mending, case: Case) -> list[Remedy]:
     return overflow_remedies(layout, found[0])
 
 
-def answer(request: LiveRequest, sent: set[str], case: TypeCase) -> LiveAnswer:
+def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[LiveAnswer]:
     """Lay out a request's piece. Names of outlines are added to `sent`."""
     acted: Piece | None = None
     try:
@@ -105,13 +119,16 @@ def answer(request: LiveRequest, sent: set[str], case: TypeCase) -> LiveAnswer:
             piece = parse_piece(done.model_dump(mode="json"))
             acted = piece
         layout = lay_out(piece, case.named)
+        if request.hold:
+            yield LiveAnswer(sequence=request.sequence, moved=moved(layout))
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
         found = paint(layout, request.chosen, marks, request.node, case.offered)
     except PieceError as error:
-        return LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
+        yield LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
+        return
     sent.update(shapes)
-    return LiveAnswer(sequence=request.sequence, scene=found, acted=acted, shapes=shapes)
+    yield LiveAnswer(sequence=request.sequence, scene=found, acted=acted, shapes=shapes)
 
 
 _POINTS = ("start", "end", "near", "at")
@@ -153,29 +170,44 @@ async def live(socket: WebSocket) -> None:
 async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> None:
     sent: set[str] = set()
     case: TypeCase = socket.app.state.type_case
+    left_out = 0
     while True:
         await filled.wait()
         filled.clear()
-        reply = await asyncio.to_thread(_reply, slot.pop(), sent, case)
-        try:
-            await asyncio.wait_for(socket.send_text(reply), _SEND_SECONDS)
-        except (TimeoutError, RuntimeError, WebSocketDisconnect):
-            return
+        replies = _replies(slot.pop(), sent, case)
+        while (reply := await asyncio.to_thread(next, replies, None)) is not None:
+            text, more = reply
+            try:
+                await asyncio.wait_for(socket.send_text(text), _SEND_SECONDS)
+            except (TimeoutError, RuntimeError, WebSocketDisconnect):
+                return
+            if more and left_out < _MOST_LEFT_OUT and await _comes_soon(filled):
+                left_out += 1
+                break
+            left_out = left_out if more else 0
 
 
-def _reply(text: str, sent: set[str], case: TypeCase) -> str:
-    """The answer to one message as JSON; whatever happens, there is one."""
+async def _comes_soon(filled: asyncio.Event) -> bool:
+    """Whether another request comes within the pause between two moves of a pointer."""
+    with contextlib.suppress(TimeoutError):
+        await asyncio.wait_for(filled.wait(), _PAUSE_SECONDS)
+    return filled.is_set()
+
+
+def _replies(text: str, sent: set[str], case: TypeCase) -> Iterator[tuple[str, bool]]:
+    """The answers to one message as JSON, and whether more follow. There always is one."""
     sequence = -1
     try:
         request = LiveRequest.model_validate_json(text)
         sequence = request.sequence
-        return answer(request, sent, case).model_dump_json()
+        for answer in answers(request, sent, case):
+            yield answer.model_dump_json(), answer.moved is not None
+        return
     except ValidationError as error:
         reason = "; ".join(detail["msg"] for detail in error.errors())
         problems = fields([FieldProblem("", f"not a request of the live channel: {reason}")])
     except Exception as error:  # the channel outlives any one bad piece
         log.error("live request failed", exc_info=error)
         problems = fields([FieldProblem("", "Ulvent could not lay this out; the log has more")])
-    return json.dumps(
-        {"sequence": sequence, "problems": [problem.model_dump() for problem in problems]}
-    )
+    found = [problem.model_dump() for problem in problems]
+    yield json.dumps({"sequence": sequence, "problems": found}), False

@@ -11,6 +11,7 @@ import math
 from dataclasses import replace
 from functools import lru_cache
 from statistics import median
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,6 +32,8 @@ from ulvent.core.tolerances import JOINT
 from ulvent.formats.svg import curve_data, outline_data
 from ulvent.web.shown import (
     Box,
+    Moved,
+    MovedLine,
     NamedPlace,
     Scene,
     SceneFit,
@@ -168,17 +171,34 @@ def _shape_name(face: str, glyphs: tuple[PlacedGlyph, ...]) -> str:
     return face + ":" + ";".join(f"{g.glyph},{g.x:g},{g.y:g}" for g in glyphs)
 
 
-def _lettering(setting: Setting) -> SceneLettering:
-    return SceneLettering(
-        id=setting.lettering.id,
-        guide=setting.lettering.guide,
-        line=setting.line,
-        shapes=[] if setting.bent else _shape_names(setting),
-        matrices=[] if setting.bent else _matrices_down(setting.matrices),
-        outlines=[
+def moved(layout: Layout) -> Moved:
+    """What moves while something is held: a part of the scene that is made sooner."""
+    return Moved(
+        guides={guide.recipe.id: _path(guide.curve) for guide in layout.shown_guides},
+        lines=[MovedLine(**_standing(setting)) for setting in layout.settings],
+    )
+
+
+def _standing(setting: Setting) -> dict[str, Any]:
+    """Where the letters of a line stand."""
+    return {
+        "id": setting.lettering.id,
+        "line": setting.line,
+        "matrices": [] if setting.bent else _matrices_down(setting.matrices),
+        "outlines": [
             outline_data(setting.placed_outline(index))
             for index in range(len(setting.clusters) if setting.bent else 0)
         ],
+        "drawn": setting.drawn.tolist(),
+        "band": _band(setting),
+    }
+
+
+def _lettering(setting: Setting) -> SceneLettering:
+    return SceneLettering(
+        **_standing(setting),
+        guide=setting.lettering.guide,
+        shapes=[] if setting.bent else _shape_names(setting),
         ticks=[
             SceneTicks(path=outline_data(ticks), strokes=not areas)
             for ticks, areas in setting.tick_outlines()
@@ -189,9 +209,7 @@ def _lettering(setting: Setting) -> SceneLettering:
         label_texts={label.index: label.text for label in setting.labels},
         last=_last(setting),
         fit=SceneFit(**vars(setting.fitted)) if setting.fitted else None,
-        drawn=setting.drawn.tolist(),
         strokes=setting.face.single_stroke,
-        band=_band(setting),
         bounds=_down(reach) if (reach := setting.reach()) else None,
         length=setting.length,
         room=setting.room,

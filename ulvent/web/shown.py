@@ -48,6 +48,24 @@ class SceneGuide(BaseModel):
     sizes: list[str]
 
 
+class MovedLine(BaseModel):
+    """What of a line of lettering moves while something is held: as in `SceneLettering`."""
+
+    id: str
+    line: int
+    matrices: list[float]
+    outlines: list[str]
+    drawn: list[bool]
+    band: str
+
+
+class Moved(BaseModel):
+    """What moves while something is held: guides as path data by their ids, and letters."""
+
+    guides: dict[str, str]
+    lines: list[MovedLine]
+
+
 class SceneMeasure(BaseModel):
     """A guide measured between two stations, or at one.
 

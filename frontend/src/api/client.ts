@@ -25,6 +25,7 @@ export type Dimension = Schemas['Dimension'];
 export type Finding = Schemas['Finding'];
 export type LiveRequest = Schemas['LiveRequest'];
 export type LiveAnswer = Schemas['LiveAnswer'];
+export type Moved = Schemas['Moved'];
 export type Act = NonNullable<LiveRequest['act']>;
 export type Grip = Schemas['Grip'];
 export type SceneGuide = Schemas['SceneGuide'];

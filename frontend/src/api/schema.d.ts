@@ -2272,6 +2272,8 @@ export interface components {
          * LiveAnswer
          * @description The scene of a piece, or what is wrong with it.
          *
+         *     moved
+         *         instead, while something is held: what moves, before the scene that follows
          *     acted
          *         the piece as the act left it
          *     shapes
@@ -2281,6 +2283,7 @@ export interface components {
             /** Sequence */
             sequence: number;
             scene?: components["schemas"]["Scene"] | null;
+            moved?: components["schemas"]["Moved"] | null;
             acted?: components["schemas"]["Piece"] | null;
             /**
              * Shapes
@@ -2307,6 +2310,8 @@ export interface components {
          *         the chosen point of the chosen guide
          *     marks
          *         stations, or points beside it, at which the chosen guide is measured
+         *     hold
+         *         whether something is held and more requests will come
          */
         LiveRequest: {
             /** Sequence */
@@ -2329,6 +2334,11 @@ export interface components {
             ])[];
             /** Node */
             node?: number | null;
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
         };
         /**
          * MakeDrawn
@@ -2404,6 +2414,36 @@ export interface components {
             };
             /** Lettering */
             lettering: string;
+        };
+        /**
+         * Moved
+         * @description What moves while something is held: guides as path data by their ids, and letters.
+         */
+        Moved: {
+            /** Guides */
+            guides: {
+                [key: string]: string;
+            };
+            /** Lines */
+            lines: components["schemas"]["MovedLine"][];
+        };
+        /**
+         * MovedLine
+         * @description What of a line of lettering moves while something is held: as in `SceneLettering`.
+         */
+        MovedLine: {
+            /** Id */
+            id: string;
+            /** Line */
+            line: number;
+            /** Matrices */
+            matrices: number[];
+            /** Outlines */
+            outlines: string[];
+            /** Drawn */
+            drawn: boolean[];
+            /** Band */
+            band: string;
         };
         /**
          * NamedPlace

@@ -3,10 +3,11 @@
  *
  * A request that comes while another is on its way takes the place of any that
  * waits. A lost connection is opened again with the newest request; a request that
- * is not answered in time counts as a lost connection.
+ * is not answered in time counts as a lost connection. While something is held, what
+ * moves comes first; the next request leaves then, and the scene may follow.
  */
 
-import type { LiveAnswer, LiveRequest } from '../api/client';
+import type { LiveAnswer, LiveRequest, Moved } from '../api/client';
 
 export type Unnumbered = Omit<LiveRequest, 'sequence'>;
 
@@ -18,6 +19,8 @@ export class Channel {
   #socket: WebSocket | undefined;
   #sequence = 0;
   #onItsWay: { sequence: number; request: Unnumbered } | undefined;
+  /** What has moved already, and whose scene may follow. */
+  #followed: { sequence: number; request: Unnumbered } | undefined;
   #waiting: Unnumbered | undefined;
   #newest: Unnumbered | undefined;
   #watchdog: ReturnType<typeof setTimeout> | undefined;
@@ -26,6 +29,7 @@ export class Channel {
 
   constructor(
     private readonly onAnswer: (answer: LiveAnswer, request: Unnumbered) => void,
+    private readonly onMoved: (moved: Moved) => void,
     private readonly onState: (connected: boolean) => void,
   ) {
     this.#open();
@@ -46,7 +50,7 @@ export class Channel {
 
   /** Whether nothing is on its way and nothing waits. */
   get idle(): boolean {
-    return this.#onItsWay === undefined && this.#waiting === undefined;
+    return [this.#onItsWay, this.#followed, this.#waiting].every((one) => one === undefined);
   }
 
   close(): void {
@@ -62,6 +66,7 @@ export class Channel {
     socket.onopen = () => {
       this.#wait = SHORTEST_WAIT_MS;
       this.#onItsWay = undefined;
+      this.#followed = undefined;
       this.onState(true);
       const next = this.#waiting ?? this.#newest;
       if (next) this.send(next);
@@ -77,12 +82,20 @@ export class Channel {
   }
 
   #take(answer: LiveAnswer): void {
+    const followed = this.#followed;
+    if (followed && answer.sequence === followed.sequence) {
+      this.#followed = undefined;
+      this.onAnswer(answer, followed.request);
+      return;
+    }
     const sent = this.#onItsWay;
     if (!sent || (answer.sequence !== sent.sequence && answer.sequence !== -1)) return;
     clearTimeout(this.#watchdog);
     this.#onItsWay = undefined;
+    this.#followed = answer.moved ? sent : undefined;
     // The next request leaves before this answer is painted, so that both overlap.
     if (this.#waiting) this.send(this.#waiting);
-    this.onAnswer(answer, sent.request);
+    if (answer.moved) this.onMoved(answer.moved);
+    else this.onAnswer(answer, sent.request);
   }
 }

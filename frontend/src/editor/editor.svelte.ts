@@ -14,6 +14,7 @@ import {
   type Guide,
   type Lettering,
   type LiveAnswer,
+  type Moved,
   type OpenPiece,
   type Piece,
   type Remedy,
@@ -88,6 +89,7 @@ export class Editor {
     if (first) this.chosen = { kind: 'lettering', id: first.id };
     this.#channel = new Channel(
       (answer, request) => this.#answered(answer, request),
+      (moved) => this.#moved(moved),
       (connected) => {
         this.connected = connected;
         if (connected && this.kept === 'offline') void this.finish();
@@ -507,8 +509,26 @@ export class Editor {
       chosen: chosen && chosen.kind !== 'blank' ? chosen.id : null,
       marks: this.marks,
       node: this.#node ?? null,
+      hold: this.holding,
       ...(pending ? { act: pending.act } : {}),
     });
+  }
+
+  /** Where guides and letters are while something is held; the whole scene follows. */
+  #moved(moved: Moved): void {
+    if (!this.scene) return;
+    const guides = this.scene.guides.map((guide) => {
+      const path = moved.guides[guide.id];
+      return path === undefined || path === guide.path ? guide : { ...guide, path };
+    });
+    const letterings = this.scene.letterings.map((line) => {
+      const now = moved.lines.find((one) => one.id === line.id && one.line === line.line);
+      // Other letters than before are shown once their outlines have come.
+      const same =
+        now?.matrices.length === line.matrices.length && now.outlines.length === line.outlines.length;
+      return same ? { ...line, ...now } : line;
+    });
+    this.scene = { ...this.scene, guides, letterings };
   }
 
   #answered(answer: LiveAnswer, request: Unnumbered): void {
