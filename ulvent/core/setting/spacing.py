@@ -45,8 +45,10 @@ _DRIFTS_TAKEN = (1, 4, 8, 12)
 """The rounds in which drifts are measured."""
 _DRIFT_STEP = 1e-4
 _DRIFT_ROUNDS = 8
-_MOST_STEP = 20.0
-"""How far a pair opens in one round at most, in the white between stems."""
+_MOST_STEP = 1.0
+"""How far a pair opens in one round at most, in the white between stems.
+
+More would take letters over bends that they do not come to, where other slopes hold."""
 _LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
