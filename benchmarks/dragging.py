@@ -135,8 +135,9 @@ def _drawn(letters: int) -> dict[str, Any]:
 
 
 def _even(letters: int) -> dict[str, Any]:
+    """Letters that the bends of the drawn line leave room for."""
     piece = _drawn(letters)
-    piece["letterings"][0]["spacing"] = "even"
+    piece["letterings"][0] |= {"spacing": "even", "height": 6}
     return piece
 
 

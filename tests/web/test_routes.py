@@ -247,6 +247,35 @@ class Live(WebTest):
         self.assertAlmostEqual(by["acted"]["letterings"][0]["at"], 10)
         self.assertAlmostEqual(after["acted"]["letterings"][0]["at"], 188.496)
 
+    def test_while_something_is_held_what_moves_comes_first(self) -> None:
+        with self.channel() as channel:
+            moved = self.ask(
+                channel, hold=True, act={"act": "slide-by", "lettering": "name", "by": 9}
+            )
+            scene = json.loads(channel.receive_text())
+        self.assertIsNone(moved["scene"])
+        self.assertEqual(moved["sequence"], scene["sequence"])
+        (line,), (whole,) = moved["moved"]["lines"], scene["scene"]["letterings"]
+        for part in ("id", "line", "matrices", "outlines", "drawn", "band"):
+            self.assertEqual(line[part], whole[part])
+        self.assertEqual(
+            moved["moved"]["guides"], {g["id"]: g["path"] for g in scene["scene"]["guides"]}
+        )
+        self.assertAlmostEqual(scene["acted"]["letterings"][0]["at"], 9)
+
+    def test_a_scene_is_left_out_where_the_next_move_comes_at_once(self) -> None:
+        """Of a quick series every move is answered, and the scene only now and then and last."""
+        with self.channel() as channel:
+            for sequence in range(1, 9):
+                piece = with_lettering(at=sequence)
+                request = {"sequence": sequence, "piece": piece, "hold": sequence < 8}
+                channel.send_text(json.dumps(request))
+                first = json.loads(channel.receive_text())
+                while first["sequence"] < sequence:
+                    first = json.loads(channel.receive_text())
+                self.assertEqual(first["moved"] is None, sequence == 8)
+            self.assertIsNotNone(first["scene"])
+
     def test_whatever_comes_is_answered_and_the_channel_lives_on(self) -> None:
         with self.channel() as channel:
             for text in ("", "{", "[]", '{"sequence": "x"}', '{"sequence": 3, "piece": 4}'):

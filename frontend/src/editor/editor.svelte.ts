@@ -40,7 +40,6 @@ export type Conflict = { current: number; kept: number | null };
 const UNMOVED = { along: 0, across: 0, turn: 0, size: 1, gap: 0 };
 const PAUSE_MS = 900;
 const RETRY_MS = 2000;
-const SKIPPED = 3;
 const SHORT_MS = 15;
 const LONGEST_WAIT_MS = 3000;
 
@@ -48,7 +47,7 @@ export class Editor {
   readonly id: string;
   piece = $state.raw<Piece>()!;
   scene = $state.raw<Scene>();
-  /** The scene for what stands round the drawing: while something is pulled, every third one. */
+  /** The last whole scene, for what stands round the drawing: `scene` moves on before it. */
   around = $state.raw<Scene>();
   shapes = new SvelteMap<string, string>();
   chosen = $state.raw<Chosen>();
@@ -544,8 +543,7 @@ export class Editor {
     }
     if (answer.scene) {
       this.scene = answer.scene;
-      this.#skipped = this.holding ? (this.#skipped + 1) % SKIPPED : 0;
-      if (!this.#skipped) this.around = answer.scene;
+      this.around = answer.scene;
     }
     const next = this.#pending ? undefined : this.#queued.shift();
     if (next) this.act(next);
@@ -560,8 +558,6 @@ export class Editor {
       await new Promise((done) => setTimeout(done, SHORT_MS));
     }
   }
-
-  #skipped = 0;
 
   /** A guide that was drawn is chosen once it is there. */
   #awaited: string | undefined;
