@@ -6,7 +6,7 @@
 `var/faces`. In each, HarfBuzz says from the face's advances and kerning how far apart its
 designer put all 676 pairs of capitals, of small letters, and of a capital before a small
 letter. Held against that are the distances at which the measure finds one gap for all pairs:
-the constants of `core/setting/gaps.py` were found on the tuned half; the other half was not
+the constants of `core/setting/sides.py` were found on the tuned half; the other half was not
 looked at for that.
 
 Errors are in % of the cap height, each face's median error taken out, faces averaged.

@@ -15,7 +15,7 @@ from shapely.ops import unary_union
 from tests.core.setting_help import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, joint_gaps, laid_out, line
 from ulvent.core.proof import prove
 from ulvent.core.setting import Setting
-from ulvent.core.setting.gaps import ROWS, softened_sides, softening
+from ulvent.core.setting.sides import ROWS, softened_sides, softening
 from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED
 from ulvent.typecase import catalogue
 

@@ -15,7 +15,7 @@ from ulvent.core.curves import CircularArc, Curve, Line
 from ulvent.core.faces import Face
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.core.setting.gaps import softening
+from ulvent.core.setting.sides import softening
 from ulvent.typecase import FONTS, shipped_face
 
 

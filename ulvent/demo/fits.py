@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from ulvent.core.lettering import Fit, Lettering
+from ulvent.core.fit_recipe import Fit
+from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
 from ulvent.core.recipes import (
     AnyGuide,

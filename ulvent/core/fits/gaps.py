@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from ulvent.core.fit_recipe import GivesWay
 from ulvent.core.fits.heights import with_height
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.lettering import GivesWay, Lettering
+from ulvent.core.lettering import Lettering
 from ulvent.core.setting.outcome import Fitted
 
 _TIGHTEST = 0.6

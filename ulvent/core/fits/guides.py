@@ -11,12 +11,13 @@ from pydantic import ValidationError
 
 from ulvent.core.errors import CurveError, PieceError
 from ulvent.core.faces import Face
-from ulvent.core.fits.nearness import turns_apart
+from ulvent.core.fit_recipe import Fit
 from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried
-from ulvent.core.lettering import Fit, Lettering
+from ulvent.core.fits.turns import turns_apart
+from ulvent.core.lettering import Lettering
 from ulvent.core.recipes import (
     AnyGuide,
     ArcGuide,

@@ -10,14 +10,11 @@ from collections.abc import Iterable, Sequence
 
 import numpy as np
 
-from ulvent.core.fits.nearness import (
-    cubics_of,
-    edge_toward,
-    edges_of_blank,
-    inside_by,
-    turns_apart,
-)
-from ulvent.core.lettering import Fit, Lettering
+from ulvent.core.fit_recipe import Fit
+from ulvent.core.fits.cubics import cubics_of
+from ulvent.core.fits.edges import edge_toward, edges_of_blank, inside_by
+from ulvent.core.fits.turns import turns_apart
+from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, fit_window
 from ulvent.core.setting.gaps import GapMeter
 from ulvent.core.tolerances import JOINT

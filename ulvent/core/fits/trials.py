@@ -8,7 +8,8 @@ from dataclasses import replace
 
 from ulvent.core.errors import CurveError
 from ulvent.core.faces import Face
-from ulvent.core.lettering import Fit, Lettering
+from ulvent.core.fit_recipe import Fit
+from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.outcome import Fitted
 

@@ -17,7 +17,7 @@ from ulvent.core.layout import Layout
 from ulvent.core.lettering import Lettering
 from ulvent.core.proof.remedies import Remedy, overflow_remedies
 from ulvent.core.setting import Setting, tight_stretches
-from ulvent.core.setting.gaps import softening
+from ulvent.core.setting.sides import softening
 from ulvent.core.setting.spacing import FLOOR
 from ulvent.core.tolerances import JOINT
 

@@ -11,7 +11,8 @@ from ulvent.core.lettering import Lettering
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.clearance import straight_clearance
 from ulvent.core.setting.corners import corner_zones
-from ulvent.core.setting.gaps import GapMeter, softening
+from ulvent.core.setting.gaps import GapMeter
+from ulvent.core.setting.sides import softening
 from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing, gap_targets
 
 Floats = NDArray[np.float64]

@@ -22,7 +22,8 @@ from numpy.typing import NDArray
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.clearance import Clearance
-from ulvent.core.setting.gaps import Band, GapMeter, band_of, softening
+from ulvent.core.setting.gaps import GapMeter
+from ulvent.core.setting.sides import Band, band_of, softening
 from ulvent.core.setting.words import joins
 from ulvent.core.tolerances import JOINT
 

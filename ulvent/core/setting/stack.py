@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.faces import Cluster, Face
-from ulvent.core.setting.gaps import softening
+from ulvent.core.setting.sides import softening
 
 Floats = NDArray[np.float64]
 
