@@ -73,6 +73,17 @@ class OnCurves(unittest.TestCase):
                     self.assertGreater(len(shares(found)), 10)
                     self.assertLess(np.ptp(shares(found)), 1e-3)
 
+    def test_where_a_row_was_before_does_not_matter(self) -> None:
+        """A row that is pulled begins where it stood last; what it comes to is the same."""
+        for name, guide in GUIDES.items():
+            with self.subTest(name):
+                fresh = even(guide, at=60)
+                for at in (10, 80, 61):
+                    even(guide, at=at)
+                again = even(guide, at=60)
+                np.testing.assert_allclose(again.middles, fresh.middles, atol=1e-7)
+                np.testing.assert_array_equal(again.at_floor, fresh.at_floor)
+
     def test_across_the_seam_as_anywhere(self) -> None:
         found = even(RING, at=0, align="centre")
         self.assertLess(np.ptp(shares(found)), 1e-9)

@@ -55,7 +55,7 @@
   const WITHIN = [
     { value: 'blank', label: 'inside the blank' },
     { value: 'edges', label: 'between the two edges' },
-    { value: 'turns', label: 'off its other turns' },
+    { value: 'turns', label: 'off its other turns and lines' },
   ] as const;
   type Bound = (typeof WITHIN)[number]['value'];
 
@@ -63,7 +63,7 @@
     WITHIN.filter(({ value }) => {
       if (value === 'blank') return Boolean(editor.piece.blank);
       if (value === 'edges') return recipe?.kind === 'between';
-      return spirals;
+      return spirals || lettering.text.includes('\n');
     }),
   );
 

@@ -22,6 +22,20 @@ _MOST_ROWS = 10_000
 _STRAIGHT = 1e-12
 
 
+def clearance_of(
+    face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool
+) -> Clearance:
+    """The clearance of a row of letters, remembered as `gap_meter` is."""
+    return _clearance_of(face, clusters, scales.tobytes(), bent)
+
+
+@lru_cache(128)
+def _clearance_of(
+    face: Face, clusters: tuple[Cluster, ...], scale_bytes: bytes, bent: bool
+) -> Clearance:
+    return Clearance(face, clusters, np.frombuffer(scale_bytes), bent)
+
+
 class Clearance:
     """Of one row of letters, wherever on a curve they are put."""
 

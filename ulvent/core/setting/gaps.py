@@ -28,6 +28,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -51,6 +52,7 @@ Floats = NDArray[np.float64]
 DEEPEST_OVERLAP = 0.6
 """Letters that overlap count as overlapping by at most this much of e."""
 _STRAIGHT = 1e-12
+_ROWS_REMEMBERED = 128
 
 
 @dataclass(frozen=True)
@@ -88,7 +90,7 @@ def measure_gaps(
     bent
         whether the letters follow the curve
     """
-    meter = GapMeter(face, clusters, scales, bent)
+    meter = gap_meter(face, clusters, scales, bent)
     return Gaps(meter.on_curve(middles, frames)[0], meter.on_straight(straight_starts))
 
 
@@ -138,6 +140,20 @@ def gap_as_they_stand(
         bent=False,
     )
     return float(pair.on_curve(middles, frames, np.zeros(2))[0][0])
+
+
+def gap_meter(
+    face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool = False
+) -> GapMeter:
+    """The meter of a row of letters; remembered, since a row that is pulled stays what it is."""
+    return _gap_meter(face, clusters, scales.tobytes(), bent)
+
+
+@lru_cache(_ROWS_REMEMBERED)
+def _gap_meter(
+    face: Face, clusters: tuple[Cluster, ...], scale_bytes: bytes, bent: bool
+) -> GapMeter:
+    return GapMeter(face, clusters, np.frombuffer(scale_bytes), bent)
 
 
 class GapMeter:

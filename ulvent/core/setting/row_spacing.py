@@ -11,7 +11,7 @@ from ulvent.core.lettering import Lettering
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.clearance import straight_clearance
 from ulvent.core.setting.corners import corner_zones
-from ulvent.core.setting.gaps import GapMeter
+from ulvent.core.setting.gaps import gap_meter
 from ulvent.core.setting.sides import softening
 from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing, gap_targets
 
@@ -40,7 +40,7 @@ def row_spacing(
 ) -> Spacing:
     """What a row is spaced by; `starts` are those with all that was added, and as designed."""
     with_all, natural = starts
-    meter = GapMeter(face, clusters, scales)
+    meter = gap_meter(face, clusters, scales)
     designed = meter.on_straight(with_all)
     extra = np.diff(with_all - natural)
     targets = gap_targets(face, clusters, scales, designed, extra, lettering.spacing == "same",

@@ -21,8 +21,8 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
-from ulvent.core.setting.clearance import Clearance
-from ulvent.core.setting.gaps import GapMeter
+from ulvent.core.setting.clearance import clearance_of
+from ulvent.core.setting.gaps import GapMeter, gap_meter
 from ulvent.core.setting.sides import Band, band_of, softening
 from ulvent.core.setting.words import joins
 from ulvent.core.tolerances import JOINT
@@ -51,6 +51,7 @@ _MOST_STEP = 1.0
 
 More would take letters over bends that they do not come to, where other slopes hold."""
 _LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
+_ROWS_REMEMBERED = 64
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
 
@@ -103,7 +104,7 @@ class Spaced:
 def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
     """Move the letters of a row until every gap is its target."""
     row = _Row(spacing, baseline)
-    middles = row.solved(spacing.middles)
+    middles = _solved_from_last_time(row, spacing)
     too_near = np.zeros(len(row.targets), dtype=bool)
     for _ in range(_MOST_LIFTS):
         free = np.flatnonzero(row.judged & ~row.at_floor & ~too_near)
@@ -111,15 +112,40 @@ def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
         if not len(near):
             break
         row.at_floor[near] = True
-        middles = row.solved(middles)
+        middles = row.solved(middles)[0]
         # A pair that would have to open by more than this is better left to a person.
         wide = row.at_floor & (row.gaps(middles) - row.targets > row.stems)
         too_near |= wide
         row.at_floor &= ~wide
         if wide.any():
-            middles = row.solved(middles)
+            middles = row.solved(middles)[0]
     count = len(middles) - 1
     return Spaced(middles, row.at_floor[:count], too_near[:count])
+
+
+def _solved_from_last_time(row: _Row, spacing: Spacing) -> Floats:
+    """A row solved with no regard to floors.
+
+    While it is pulled a row is nearly what it was: where it stood then is where to begin. Only
+    what is solved in full from there is taken, since there is one such answer, wherever it is
+    begun; a row that cannot be solved always comes to the same.
+    """
+    alone = np.isnan(spacing.targets).tobytes()
+    last = _last_moved(spacing.face, spacing.clusters, spacing.scales.tobytes(), spacing.bent,
+                       spacing.hold, spacing.share, alone)  # fmt: skip
+    middles, miss = spacing.middles, np.inf
+    for moved in tuple(last):
+        middles, miss = row.solved(spacing.middles + moved)
+    if miss > _SOLVED:
+        middles, miss = row.solved(spacing.middles)
+    last[:] = [middles - spacing.middles] if miss <= _SOLVED else []
+    return middles
+
+
+@lru_cache(_ROWS_REMEMBERED)
+def _last_moved(*_row: object) -> list[Floats]:
+    """By how much the letters of a row were moved when it was spaced last, mm, if it was."""
+    return []
 
 
 class _Row:
@@ -136,8 +162,8 @@ class _Row:
             self.targets = np.append(self.targets, np.nan)
             self.floor = np.append(self.floor, 0.0)
             self.stems = np.append(self.stems, 0.0)
-        self._meter = GapMeter(spacing.face, clusters, scales, spacing.bent)
-        self._clear = Clearance(spacing.face, clusters, scales, spacing.bent)
+        self._meter = gap_meter(spacing.face, clusters, scales, spacing.bent)
+        self._clear = clearance_of(spacing.face, clusters, scales, spacing.bent)
         self._inside = np.diff(runs) == 0
         self.at_floor = np.zeros(len(self._inside), dtype=bool)
         self.judged = np.isfinite(self.targets) & self._inside
@@ -157,8 +183,10 @@ class _Row:
     def gaps(self, middles: Floats) -> Floats:
         return self._meter.on_curve(*self._frames(middles))[0]
 
-    def solved(self, middles: Floats) -> Floats:
+    def solved(self, middles: Floats) -> tuple[Floats, float]:
         """Where every gap is its target, or the floor for pairs that would come nearer.
+
+        And by how much they miss it at most, mm.
 
         Newton's method. A gap opens by its slope as its second letter moves on, and by its
         drift as both do: they come to other bends of the guide.
@@ -197,7 +225,7 @@ class _Row:
                 break
             slopes = np.clip(np.where(solve, slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
             middles = middles + self._step(miss, slopes, np.where(solve, drifts, 0.0))
-        return best
+        return best, least
 
     def _drifts(self, middles: Floats, found: Floats) -> Floats:
         """How fast each gap opens as both of its letters move on."""
