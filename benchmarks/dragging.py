@@ -103,6 +103,7 @@ def main() -> None:
                 ("a lettering slid along a ring", _ring, None),
                 (f"a point pulled on a drawn guide of {POINTS}", _drawn, f"node:{POINTS // 2}"),
                 ("the same, with even gaps", _even, f"node:{POINTS // 2}"),
+                ("a lettering slid along a wave, with even gaps", _wave, None),
             ):
                 print(f"\n{name}\n letters   set: median  p95  over a frame   painted: median  p95")
                 letters = 60
@@ -137,6 +138,14 @@ def _drawn(letters: int) -> dict[str, Any]:
 def _even(letters: int) -> dict[str, Any]:
     """Letters that the bends of the drawn line leave room for."""
     piece = _drawn(letters)
+    piece["letterings"][0] |= {"spacing": "even", "height": 6}
+    return piece
+
+
+def _wave(letters: int) -> dict[str, Any]:
+    waves = max(2.0, letters / 12)
+    guide = {"id": "g", "kind": "wave", "length": 120, "height": 30, "waves": waves}
+    piece = _piece(guide, letters, at=0.5, at_in="share", align="centre")
     piece["letterings"][0] |= {"spacing": "even", "height": 6}
     return piece
 

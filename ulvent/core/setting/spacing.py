@@ -148,6 +148,11 @@ def _last_moved(*_row: object) -> list[Floats]:
     return []
 
 
+def forget_rows() -> None:
+    """Forget where rows stood last; for measurements."""
+    _last_moved.cache_clear()
+
+
 class _Row:
     """One row being solved. On a ring its first letter stands behind the last one again."""
 
