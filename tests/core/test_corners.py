@@ -13,7 +13,7 @@ from tests.core.test_piece import document
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.piece import parse_piece
 from ulvent.core.proof import prove
-from ulvent.core.setting import Setting
+from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.strip import pull_straight
 from ulvent.typecase import shipped_face
 
@@ -109,6 +109,14 @@ class TightBends(unittest.TestCase):
         enough = laid({"kind": "arc", "radius": 30, "angle": 120}, reading="against", height=29,
                       text="I")  # fmt: skip
         self.assertEqual([f for f in prove(enough) if f.kind == "tight-bend"], [])
+
+    def test_a_ring_that_words_go_round_many_times_is_tight_once(self) -> None:
+        """Also where its baseline is a mere speck, and the words go round it without end."""
+        for standoff in (0, 1.9999999):
+            ring = {"kind": "circle", "diameter": 4, "turn": "counterclockwise"}
+            layout = laid(ring, text="QUILLMERE ORCHARD", height=6, standoff=standoff)
+            (stretch,) = tight_stretches(layout.settings[0])
+            self.assertLessEqual(stretch.end - stretch.begin, layout.guides[0].curve.length + 1e-9)
 
     def test_only_under_the_lettering(self) -> None:
         path = {"kind": "path", "d": "M0 0L80 0A4 4 0 0 1 80 8L0 8"}

@@ -32,6 +32,10 @@ def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     first, last = (
         float(foot) for foot in setting.baseline.foot(np.array([setting.start, setting.end]))
     )
+    if base.closed and last - first > base.length:
+        # However many laps the words go round, they stand on all of it.
+        first = base.length * (first // base.length)
+        last = first + base.length
     laps = range(int(first // base.length), int(last // base.length) + 1) if base.closed else (0,)
     stations, bends = base.bends
     stations = np.concatenate([stations + lap * base.length for lap in laps])
