@@ -336,6 +336,12 @@ class WithinBounds(unittest.TestCase):
         self.assertTrue(outer.contains(letters))
         self.assertAlmostEqual(room, 2, delta=1e-4)
 
+    def test_what_is_not_there_bounds_nothing_and_is_said(self) -> None:
+        for bound, words in (("blank", "no blank"), ("edges", "between two edges")):
+            layout = laid_out(RING, **fit("height", within=[bound], clear=2))
+            self.assertAlmostEqual(layout.settings[0].room, 0, delta=EXACT)
+            self.assertIn(words, {one.kind: one.message for one in prove(layout)}["fit"])
+
     def apart_on_turns(self, settings: tuple[Setting, ...]) -> float:
         """Letters more than half a turn apart along the line, or on different lines."""
         letters = [(area, one.frames.turnings[index], one.line)

@@ -117,9 +117,18 @@ _ASIDE = 0.3
 
 
 def _line(
-    field: str, label: str, sign: str, value: float, start: Point, end: Point, at: float = _ASIDE
+    field: str,
+    label: str,
+    sign: str,
+    value: float,
+    start: Point,
+    end: Point,
+    at: float = _ASIDE,
+    solved: bool = False,
 ) -> _Figure:
-    return _Figure(field=field, label=label, sign=sign, value=value, start=start, end=end, at=at)
+    return _Figure(
+        field=field, label=label, sign=sign, value=value, start=start, end=end, at=at, solved=solved
+    )
 
 
 def _beside(
@@ -417,7 +426,8 @@ def _of_lettering(setting: Setting) -> list[Dimension]:
             as_point(low),
             as_point(low + up * lettering.height),
             0.5,
-        ).model_copy(update={"solved": "height" in solved})
+            "height" in solved,
+        )
     ]
     if "tracking" in solved:
         figures.append(_solved_gap(setting))
@@ -456,7 +466,8 @@ def _solved_gap(setting: Setting) -> _Figure:
         as_point(above - half),
         as_point(above + half),
         0.5,
-    ).model_copy(update={"solved": True})
+        solved=True,
+    )
 
 
 def _end_height(setting: Setting, height: float) -> _Figure:
@@ -464,9 +475,8 @@ def _end_height(setting: Setting, height: float) -> _Figure:
     frame = setting.baseline.frames(setting.end + 0.6 * height)
     foot, up = frame.points[0], frame.normals[0]
     top = as_point(foot + up * height)
-    return _line(
-        "end_height", "Height at the end", "↕ ", height, as_point(foot), top, 0.5
-    ).model_copy(update={"solved": True})
+    low = as_point(foot)
+    return _line("end_height", "Height at the end", "↕ ", height, low, top, 0.5, solved=True)
 
 
 def _around(radius: float, degrees: float) -> Point:

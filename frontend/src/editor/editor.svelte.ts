@@ -231,17 +231,18 @@ export class Editor {
   /** A figure that is typed is no longer solved; what else was solved stays as it came to. */
   #unsolved(lettering: Lettering, changed: Partial<Lettering>): Partial<Lettering> {
     if (!this.#solves(lettering, 'figures', changed)) return {};
-    const { times: _, ...figures } = this.#fitOf(lettering)?.figures ?? {};
+    const { times: _, ...figures } = this.fitOf(lettering)?.figures ?? {};
     return { ...figures, fit: null };
   }
 
   #solves(lettering: Lettering, of: 'figures' | 'guide_figures', changed: object): boolean {
-    const solved = this.#fitOf(lettering)?.[of] ?? {};
+    const solved = this.fitOf(lettering)?.[of] ?? {};
     return Boolean(lettering.fit) && Object.keys(solved).some((field) => field in changed);
   }
 
-  #fitOf(lettering: Lettering) {
-    return this.scene?.letterings.find((one) => one.id === lettering.id)?.fit;
+  /** What a lettering's fit has come to. */
+  fitOf(lettering: Lettering) {
+    return this.around?.letterings.find((one) => one.id === lettering.id)?.fit ?? undefined;
   }
 
   /** A change of the document, also of what is being pulled: a figure may come meanwhile. */

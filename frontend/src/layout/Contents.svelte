@@ -14,8 +14,9 @@
   let { editor, onfile, ondrawer }: Props = $props();
 
   const chosen = $derived(editor.chosen);
+  const solved = $derived(editor.solved);
   const letteringsOf = (guide: Guide) =>
-    editor.solved.letterings.filter((one) => one.guide === guide.id);
+    solved.letterings.filter((one) => one.guide === guide.id);
   const isChosen = (kind: Chosen['kind'], id = '') =>
     chosen?.kind === kind && (chosen.kind === 'blank' || chosen.id === id);
   /** What a lettering says: its words, or the labels of its dial. */
@@ -45,7 +46,7 @@
     };
   }
 
-  const guides = $derived(editor.solved.guides);
+  const guides = $derived(solved.guides);
   /** Guides that are there, and lines kept only because something stands on them. */
   const stoodOn = (guide: Guide) => letteringsOf(guide).length > 0;
   const shown = $derived(guides.filter((one) => !one.removed || stoodOn(one)));

@@ -19,9 +19,7 @@
 
   const fit = $derived(lettering.fit ?? undefined);
   const kind = $derived<Kind>(fit?.kind ?? 'typed');
-  const solved = $derived(
-    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit ?? undefined,
-  );
+  const solved = $derived(editor.fitOf(lettering));
   const guide = $derived(editor.around?.guides.find((one) => one.id === lettering.guide));
   const recipe = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
   const spirals = $derived(recipe?.kind === 'spiral' || recipe?.kind === 'growing-spiral');

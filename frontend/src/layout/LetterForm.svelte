@@ -39,9 +39,7 @@
     editor.piece.guides.find((one) => one.id === lettering.guide)?.kind === 'growing-spiral',
   );
 
-  const solved = $derived(
-    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit?.figures ?? {},
-  );
+  const solved = $derived(editor.fitOf(lettering)?.figures ?? {});
 
   /** Features that are on in the face as it comes. */
   const USUAL = ['kern', 'liga', 'calt', 'clig'];

@@ -17,9 +17,7 @@
 
   const guide = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
   const scene = $derived(editor.around?.guides.find((one) => one.id === lettering.guide));
-  const solved = $derived(
-    editor.around?.letterings.find((one) => one.id === lettering.id)?.fit?.figures ?? {},
-  );
+  const solved = $derived(editor.fitOf(lettering)?.figures ?? {});
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
   const readings = $derived(
     (['along', 'against'] as const).map((value) => ({ value, label: readingWords(guide, value) })),

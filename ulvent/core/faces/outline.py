@@ -86,6 +86,36 @@ class Outline:
         """Each contour flattened, with whether it is closed; see `flattened`."""
         return self.flattened(16)
 
+    @cached_property
+    def cubics(self) -> Floats:
+        """All pieces as cubics, (k, 4, 2), lines that close contours included."""
+        found: list[Floats] = []
+        first = at = np.zeros(2)
+
+        def straight(end: Floats) -> Floats:
+            return np.stack([at, at + (end - at) / 3.0, end - (end - at) / 3.0, end])
+
+        for operation, points in self.steps():
+            if operation == "M":
+                first = at = points[0]
+                continue
+            if operation == "Z":
+                if np.any(first != at):
+                    found.append(straight(first))
+                at = first
+                continue
+            if operation == "L":
+                found.append(straight(points[0]))
+            elif operation == "Q":
+                control, end = points
+                found.append(
+                    np.stack([at, at + (control - at) * 2 / 3, end + (control - end) * 2 / 3, end])
+                )
+            else:
+                found.append(np.stack([at, *points]))
+            at = points[-1]
+        return np.stack(found) if found else np.empty((0, 4, 2))
+
     def flattened(self, steps: int) -> list[tuple[Floats, bool]]:
         """Each contour as points (k, 2), curves in `steps` equal parameter steps."""
         t = np.linspace(0.0, 1.0, steps + 1)[1:, None]

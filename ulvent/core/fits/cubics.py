@@ -8,13 +8,11 @@ sampled anew and narrowed, until what is left no longer matters.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.faces import Outline
 from ulvent.core.setting import Setting
 
 Floats = NDArray[np.float64]
@@ -88,44 +86,13 @@ def cubics_of(lines: Iterable[Setting]) -> Cubics:
     for line in lines:
         for index in range(len(line.clusters)):
             if line.bent:
-                mine = _as_cubics(line.placed_outline(index))
+                mine = line.placed_outline(index).cubics
             else:
                 matrix = line.matrices[index]
-                mine = _as_cubics(line.outline(index)) @ matrix[:, :2].T + matrix[:, 2]
+                mine = line.outline(index).cubics @ matrix[:, :2].T + matrix[:, 2]
             controls.append(mine)
             letters.append(np.full(len(mine), count))
             count += 1
     if not controls:
         return Cubics(np.empty((0, 4, 2)), np.empty(0, dtype=np.intp))
     return Cubics(np.concatenate(controls), np.concatenate(letters))
-
-
-@lru_cache(4096)
-def _as_cubics(outline: Outline) -> Floats:
-    """The pieces of an outline as cubics, (k, 4, 2)."""
-    found: list[Floats] = []
-    first = at = np.zeros(2)
-
-    def straight(end: Floats) -> Floats:
-        return np.stack([at, at + (end - at) / 3.0, end - (end - at) / 3.0, end])
-
-    for operation, points in outline.steps():
-        if operation == "M":
-            first = at = points[0]
-            continue
-        if operation == "Z":
-            if np.any(first != at):
-                found.append(straight(first))
-            at = first
-            continue
-        if operation == "L":
-            found.append(straight(points[0]))
-        elif operation == "Q":
-            control, end = points
-            found.append(
-                np.stack([at, at + (control - at) * 2 / 3, end + (control - end) * 2 / 3, end])
-            )
-        else:
-            found.append(np.stack([at, *points]))
-        at = points[-1]
-    return np.stack(found) if found else np.empty((0, 4, 2))

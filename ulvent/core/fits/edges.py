@@ -9,6 +9,7 @@ from scipy.spatial import cKDTree
 
 from ulvent.core.curves import Curve
 from ulvent.core.fits.cubics import NARROWER, ROUNDS, WINDOW, Cubics, Floats
+from ulvent.core.setting.dials import outside
 
 _EDGE_STEP = 0.25
 _EDGE_SAMPLES = (201, 20_001)
@@ -72,12 +73,8 @@ def edge_toward(curve: Curve, inner: tuple[float, float]) -> Edge:
 @lru_cache(64)
 def edges_of_blank(curves: tuple[Curve, ...]) -> tuple[Edge, ...]:
     """The edges of a blank, its outer line first, then its holes."""
-    edges: list[Edge] = []
-    for index, curve in enumerate(curves):
-        x, y = curve.points(np.linspace(0.0, curve.length, _EDGE_SAMPLES[0])).T
-        runs_left = float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y)) > 0.0
-        edges.append(Edge(curve, 1.0 if runs_left == (index == 0) else -1.0))
-    return tuple(edges)
+    outer, *holes = curves
+    return (Edge(outer, -outside(outer)), *(Edge(hole, outside(hole)) for hole in holes))
 
 
 def inside_by(cubics: Cubics, edge: Edge) -> float:

@@ -50,7 +50,7 @@ def fit_gap(tried: Tried) -> Settings:
         unit=lengths / gaps,
     )
     note = "" if solved.exact else _missing(solved.miss, pushed=solved.value <= low)
-    note = note or beyond("gaps that fill need", solved.value, fit)
+    note = note or beyond(f"gaps that fill need {solved.value:.4g} mm", solved.value, fit)
     if not note or not fit.gives:
         # A limit that is missed is said, but the gap fills all the same.
         final = with_tracking(solved.value)

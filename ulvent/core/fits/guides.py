@@ -15,7 +15,7 @@ from ulvent.core.fit_recipe import Fit
 from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
-from ulvent.core.fits.trials import Settings, Tried
+from ulvent.core.fits.trials import Settings, Tried, beyond
 from ulvent.core.fits.turns import turns_apart
 from ulvent.core.lettering import Lettering
 from ulvent.core.recipes import (
@@ -159,14 +159,8 @@ def _note(solved: Root, figure: str, fit: Fit) -> str:
         if solved.miss < 0.0:
             return f"at no {words} do the words fit: {-solved.miss:.3g} mm too long at the nearest"
         return f"at no {words} do the words fill it: {solved.miss:.3g} mm left at the nearest"
-    for limit, sign, word in ((fit.least, -1.0, "less"), (fit.most, 1.0, "more")):
-        if limit is not None and (solved.value - limit) * sign > 1e-9:
-            by = abs(solved.value - limit)
-            return (
-                f"the {words} comes to {solved.value:.5g}{unit}, "
-                f"{by:.3g}{unit} {word} than {limit:g}{unit}"
-            )
-    return ""
+    said = f"the {words} comes to {solved.value:.5g}{unit}"
+    return beyond(said, solved.value, fit, unit)
 
 
 def contradicted(wanted: Fitted, words: str, made: Fitted) -> Fitted:

@@ -81,16 +81,18 @@ def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Set
     height = min([solved.value, *(member.fit.most / ratio
                                   for member, ratio in zip(members, ratios, strict=True)
                                   if member.fit.most is not None)])  # fmt: skip
-    room(height)
-    decides = members[rooms.index(min(rooms))].lettering.text.replace("\n", " ")
-    found: list[Settings] = []
-    for member, changed in zip(members, at(height), strict=True):
-        note = _note(solved, changed.height, member)
-        if note and len(members) > 1:
-            note += f"; “{decides}” decides"
-        outcome = Fitted("height", changed.height, note, _figures(changed))
-        found.append(member.come_to(changed, outcome))
-    return found
+    final = at(height)
+    notes = [_note(solved, changed.height, member)
+             for member, changed in zip(members, final, strict=True)]  # fmt: skip
+    if len(members) > 1 and any(notes):
+        # Looked at once more for what is only said where something is: who has least room.
+        room(height)
+        decides = members[rooms.index(min(rooms))].lettering.text.replace("\n", " ")
+        notes = [note and f"{note}; “{decides}” decides" for note in notes]
+    return [
+        member.come_to(changed, Fitted("height", changed.height, note, _figures(changed)))
+        for member, changed, note in zip(members, final, notes, strict=True)
+    ]
 
 
 def _first_height(members: Sequence[Tried], others: Sequence[Setting]) -> float:
@@ -112,9 +114,8 @@ def _figures(lettering: Lettering) -> dict[str, float]:
 
 def _note(solved: Root, height: float, member: Tried) -> str:
     if solved.found and math.isfinite(solved.miss):
-        return beyond("the largest height that fits is", height, member.fit) or bounds_lacking(
-            member.fit, member.standing
-        )
+        said = f"the largest height that fits is {height:.4g} mm"
+        return beyond(said, height, member.fit) or bounds_lacking(member.fit, member.standing)
     if solved.value <= 2.0 * _LEAST or not math.isfinite(solved.miss):
         return "the words fit at no height"
     if solved.miss < 0.0:

@@ -12,7 +12,7 @@ import numpy as np
 
 from ulvent.core.fit_recipe import Fit
 from ulvent.core.fits.cubics import cubics_of
-from ulvent.core.fits.edges import edge_toward, edges_of_blank, inside_by
+from ulvent.core.fits.edges import Edge, edge_toward, edges_of_blank, inside_by
 from ulvent.core.fits.turns import turns_apart
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, fit_window
@@ -116,7 +116,9 @@ def within_bounds(lines: Sequence[Setting], fit: Fit, standing: Standing) -> flo
     least = math.inf
     if keeps_from_turns(lines[0].lettering, fit):
         least = turns_apart(lines, fit.clear / 2.0)
-    edges = [*edges_of_blank(standing.blank)] if "blank" in fit.within else []
+    edges: list[Edge] = []
+    if "blank" in fit.within and standing.blank:
+        edges += edges_of_blank(standing.blank)
     if "edges" in fit.within and standing.edges:
         middle = standing.guide.points(standing.guide.length / 2.0)[0]
         inner = float(middle[0]), float(middle[1])

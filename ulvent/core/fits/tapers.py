@@ -33,7 +33,7 @@ def fit_taper(tried: Tried) -> Settings:
     solved = root(left, start, guess, low, high)
     final = with_end(solved.value)
     if solved.exact:
-        note = beyond("the height at the end comes to", solved.value, fit)
+        note = beyond(f"the height at the end comes to {solved.value:.4g} mm", solved.value, fit)
     elif solved.miss < 0.0:
         note = f"the words are {-solved.miss:.3g} mm too long however small they end"
     else:

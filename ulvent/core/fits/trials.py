@@ -59,10 +59,10 @@ class Tried:
         return tuple(replace(line, fitted=outcome) for line in self.lines(lettering))
 
 
-def beyond(what: str, value: float, fit: Fit) -> str:
-    """That a solved figure is not between the limits that were typed; nothing where it is."""
+def beyond(said: str, value: float, fit: Fit, unit: str = " mm") -> str:
+    """That a solved figure, `said` in words, misses the limits; nothing where it does not."""
     for limit, sign, word in ((fit.least, -1.0, "less"), (fit.most, 1.0, "more")):
         if limit is not None and (value - limit) * sign > 1e-9:
             by = abs(value - limit)
-            return f"{what} {value:.4g} mm, {by:.3g} mm {word} than {limit:g} mm"
+            return f"{said}, {by:.3g}{unit} {word} than {limit:g}{unit}"
     return ""
