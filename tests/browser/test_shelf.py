@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 import unittest
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.application import ApplicationTest
 
@@ -72,6 +72,18 @@ class Shelf(ApplicationTest):
         wrong = {"name": "x.json", "mimeType": "application/json", "buffer": b'{"ulvent": 1,'}
         page.get_by_label("Piece file").set_input_files(files=[wrong])
         expect(page.get_by_text(re.compile("x.json was not opened.*line 1"))).to_be_visible()
+
+    def test_a_shelf_that_comes_late_does_not_wipe_off_what_was_refused(self) -> None:
+        page = self.page()
+        waiting: list[Route] = []
+        page.route("**/api/pieces?deleted=false", lambda route: waiting.append(route))
+        self.open("/", page)
+        wrong = {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
+        page.get_by_label("Piece file").set_input_files(files=[wrong])
+        expect(page.get_by_text(re.compile("x.json was not opened"))).to_be_visible()
+        waiting.pop().continue_()
+        expect(self.card(page, "Brass tree tag").first).to_be_visible()
+        expect(page.get_by_text(re.compile("x.json was not opened"))).to_be_visible()
 
     def test_an_empty_shelf_says_how_to_begin(self) -> None:
         page = self.page()

@@ -29,11 +29,13 @@
 
   async function load(): Promise<void> {
     const [there, gone] = await Promise.all([list(false), list(true)]);
-    if (there) {
-      pieces = there;
-      wrong = '';
-    }
+    if (there) pieces = there;
     if (gone) deleted = gone;
+  }
+
+  function again(): void {
+    wrong = '';
+    void load();
   }
 
   async function list(gone: boolean): Promise<PieceSummary[] | undefined> {
@@ -151,7 +153,7 @@
 
     {#if pieces === undefined}
       {#if wrong}
-        <p><button class="quiet" onclick={load}>Try again</button></p>
+        <p><button class="quiet" onclick={again}>Try again</button></p>
       {:else}
         <InlineLoading description="Taking the pieces off the shelf" />
       {/if}
