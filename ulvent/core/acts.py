@@ -318,6 +318,7 @@ def _without_guide(piece: Piece, guide: AnyGuide) -> Piece:
     """Gone, or kept out of sight for what stands on it."""
     stood_on = any(one.guide == guide.id for one in piece.letterings)
     leant_on = any(guide.id in one.leans_on for one in piece.guides)
+    leant_on |= any(guide.id == shape for _, shape in piece.shapes)
     if stood_on or leant_on:
         removed = guide.model_copy(update={"removed": True})
         return _with_guides(piece, [removed if one.id == guide.id else one for one in piece.guides])
@@ -329,6 +330,7 @@ def without_orphans(piece: Piece) -> Piece:
     while True:
         needed = {one.guide for one in piece.letterings}
         needed.update(name for one in piece.guides for name in one.leans_on)
+        needed.update(shape for _, shape in piece.shapes if shape is not None)
         kept = tuple(one for one in piece.guides if not one.removed or one.id in needed)
         if len(kept) == len(piece.guides):
             return piece

@@ -8,6 +8,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, field_validator, model_validator
 
 from ulvent.core.fit_recipe import Fit
+from ulvent.core.prepare_recipe import Prepare
 from ulvent.core.recipes import (
     Coordinate,
     Degrees,
@@ -271,6 +272,8 @@ class Lettering(Model):
         from each line to the next, mm, and what single lines have of their own
     ends
         a mark before the first letter and after the last
+    prepare
+        what is done to its outlines before a tool gets them
     hand, hand_words
         what was done to letters by hand, and the words it was done to
     """
@@ -307,6 +310,7 @@ class Lettering(Model):
     repeat: Repeat | None = None
     laps: Laps | None = None
     dial: Dial | None = None
+    prepare: Prepare | None = None
     hand: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
     hand_words: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
 

@@ -13,6 +13,7 @@ from pydantic import Field, ValidationError, model_validator
 
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.lettering import Lettering, Names, Numbers
+from ulvent.core.prepare_recipe import Prepare, Shape
 from ulvent.core.recipes import (
     AnyBlank,
     AnyGuide,
@@ -24,15 +25,40 @@ from ulvent.core.recipes import (
     WrongRecipeError,
     refuse_rings,
 )
+from ulvent.core.tool_sheet import ToolSheet
 
 VERSION = 1
 MOST_LETTERS_IN_ALL = 20_000
 MOST_GUIDES = 200
 MOST_LETTERINGS = 400
+MOST_TOOL_SHEETS = 12
+MOST_ACCEPTED = 2000
+
+
+class Accepted(Model):
+    """A finding that a person has accepted: it says no more until it gets worse.
+
+    key, sheet
+        which finding, and under which tool sheet
+    figure
+        what it was then
+    """
+
+    key: Annotated[str, Field(max_length=200)]
+    sheet: Annotated[str, Field(max_length=64)] = ""
+    figure: Annotated[float, Field(allow_inf_nan=False)]
 
 
 class Piece(Model):
-    """A blank, its guides and its letterings; the sheet and tool it is made with."""
+    """A blank, its guides and its letterings; the sheet and tool it is made with.
+
+    prepare
+        what is done to all letterings together
+    tool_sheets
+        what the piece is proofed against; none: a plain one
+    accepted
+        findings that are known and let be
+    """
 
     ulvent: Literal[1]
     title: Annotated[str, Field(max_length=200)] = ""
@@ -41,6 +67,9 @@ class Piece(Model):
     area: ToolArea | None = None
     guides: Annotated[tuple[Guide, ...], Field(max_length=MOST_GUIDES)] = ()
     letterings: Annotated[tuple[Lettering, ...], Field(max_length=MOST_LETTERINGS)] = ()
+    prepare: Prepare | None = None
+    tool_sheets: Annotated[tuple[ToolSheet, ...], Field(max_length=MOST_TOOL_SHEETS)] = ()
+    accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
 
     @model_validator(mode="after")
     def _ids_are_used_once_and_known(self) -> Piece:
@@ -56,6 +85,12 @@ class Piece(Model):
                         f"letterings[{index}].guide", f"there is no guide “{lettering.guide}”"
                     )
                 )
+        for where, shape in self.shapes:
+            if shape is None and self.blank is None:
+                problems.append(FieldProblem(where, "is the blank, and there is none"))
+            elif shape is not None and shape not in known:
+                problems.append(FieldProblem(where, f"there is no guide “{shape}”"))
+        problems.extend(_used_twice("tool_sheets", [sheet.id for sheet in self.tool_sheets]))
         letters = sum(len(lettering.text) for lettering in self.letterings)
         if letters > MOST_LETTERS_IN_ALL:
             reason = f"have {letters} characters in all; at most {MOST_LETTERS_IN_ALL} are taken"
@@ -64,6 +99,21 @@ class Piece(Model):
             raise PieceError(problems)
         refuse_rings(self.guides)
         return self
+
+    @property
+    def shapes(self) -> tuple[tuple[str, Shape], ...]:
+        """The guides that are used as shapes in preparing, each with the field that names it."""
+        recipes = [("prepare", self.prepare)]
+        recipes += [
+            (f"letterings[{index}].prepare", one.prepare)
+            for index, one in enumerate(self.letterings)
+        ]
+        return tuple(
+            (f"{where}.{field}", shape)
+            for where, recipe in recipes
+            if recipe is not None
+            for field, shape in recipe.shapes
+        )
 
     def guide(self, guide_id: str) -> AnyGuide:
         """The guide with this id, which must be there."""

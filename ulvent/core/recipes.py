@@ -92,6 +92,8 @@ class GuideRecipe(Model):
         not shown on the drawing
     removed
         deleted while something stood on it: the line is kept, and nothing else
+    output
+        a line of its own for the tool: cut, drawn or engraved; none where it only guides
     """
 
     id: Identifier
@@ -105,6 +107,7 @@ class GuideRecipe(Model):
     corner_radius: SizeOrNone = 0.0
     hidden: bool = False
     removed: bool = False
+    output: Literal["cut", "draw", "engrave"] | None = None
 
     @property
     def leans_on(self) -> tuple[str, ...]:

@@ -29,3 +29,15 @@ CORNER = math.radians(1e-4)
 LETTER_CORNER = math.radians(10.0)
 """Smallest turn at a joint, radians, that lettering takes for a corner: less than
 that is how a polyline stands for a curve."""
+
+DENSE = 0.0005
+"""Largest distance, mm, between a curve and the chords that a region has in its place."""
+
+SMOOTH_TURN = math.radians(4.0)
+"""Largest turn, radians, from one chord of a curve to the next in a region."""
+
+SHARP_TURN = math.radians(8.0)
+"""A turn in a region from which on it is a corner: the bisector of a joint, and then some."""
+
+LONG_CHORD = 0.25
+"""Longest chord of a curve, mm; what is longer in a region is straight."""

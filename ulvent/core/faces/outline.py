@@ -32,6 +32,19 @@ _SPECK = 1.0
 POINTS_OF = {"M": 1, "L": 1, "Q": 2, "C": 3, "Z": 0}
 
 
+_SAME = 1e-9
+"""Points of a contour nearer than this share of its size are one point."""
+
+
+@dataclass(frozen=True, eq=False)
+class Contour:
+    """One contour as cubics (k, 4, 2), in order of travel, and which of them are straight."""
+
+    cubics: Floats
+    straight: NDArray[np.bool_]
+    closed: bool
+
+
 @dataclass(frozen=True, eq=False)
 class Outline:
     """Operations and their points, (n, 2), in whatever unit the owner states."""
@@ -86,35 +99,56 @@ class Outline:
         """Each contour flattened, with whether it is closed; see `flattened`."""
         return self.flattened(16)
 
-    @cached_property
+    @property
     def cubics(self) -> Floats:
         """All pieces as cubics, (k, 4, 2), lines that close contours included."""
-        found: list[Floats] = []
-        first = at = np.zeros(2)
+        contours = self.contours
+        return np.concatenate([c.cubics for c in contours]) if contours else np.empty((0, 4, 2))
 
-        def straight(end: Floats) -> Floats:
-            return np.stack([at, at + (end - at) / 3.0, end - (end - at) / 3.0, end])
+    @cached_property
+    def contours(self) -> tuple[Contour, ...]:
+        """Each contour as cubics; the line that closes one is among them where it has length."""
+        found: list[Contour] = []
+        pieces: list[Floats] = []
+        straight: list[bool] = []
+        start = at = np.zeros(2)
+        same = _SAME * (float(np.abs(self.points).max()) if len(self.points) else 0.0)
+
+        def line_to(end: Floats) -> None:
+            way = (end - at) / 3.0
+            pieces.append(np.stack([at, at + way, end - way, end]))
+            straight.append(True)
+
+        def finish(closed: bool) -> None:
+            if pieces:
+                found.append(Contour(np.array(pieces), np.array(straight), closed))
+            pieces.clear()
+            straight.clear()
 
         for operation, points in self.steps():
             if operation == "M":
-                first = at = points[0]
+                finish(closed=False)
+                start = at = points[0]
                 continue
             if operation == "Z":
-                if np.any(first != at):
-                    found.append(straight(first))
-                at = first
+                if np.abs(at - start).max() > same:
+                    line_to(start)
+                finish(closed=True)
+                at = start
                 continue
             if operation == "L":
-                found.append(straight(points[0]))
+                line_to(points[0])
             elif operation == "Q":
                 control, end = points
-                found.append(
-                    np.stack([at, at + (control - at) * 2 / 3, end + (control - end) * 2 / 3, end])
-                )
+                ways = (control - at) * (2.0 / 3.0), (control - end) * (2.0 / 3.0)
+                pieces.append(np.stack([at, at + ways[0], end + ways[1], end]))
+                straight.append(False)
             else:
-                found.append(np.stack([at, *points]))
+                pieces.append(np.stack([at, *points]))
+                straight.append(False)
             at = points[-1]
-        return np.stack(found) if found else np.empty((0, 4, 2))
+        finish(closed=False)
+        return tuple(found)
 
     def flattened(self, steps: int) -> list[tuple[Floats, bool]]:
         """Each contour as points (k, 2), curves in `steps` equal parameter steps."""

@@ -1,63 +1,26 @@
-"""Findings on a laid-out piece.
+"""Findings on a laid-out piece, before anything is prepared.
 
-So far: lettering that overflows its guide, characters and features that its face lacks,
+Lettering that overflows its guide, characters and features that its face lacks,
 faces that are not here, and guides that bend more tightly than their letters can follow.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import Literal
-
-from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.faces import Face
 from ulvent.core.fits import nearer_on_turns
 from ulvent.core.layout import Layout
 from ulvent.core.lettering import Lettering
+from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedies import Remedy, overflow_remedies
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.setting.sides import softening
 from ulvent.core.setting.spacing import FLOOR
 from ulvent.core.tolerances import JOINT
 
-Severity = Literal["fault", "warning", "hint"]
-
-
 MOST_FACES = 4
 """So many faces are offered for a character that is missing."""
-
-
-class Finding(BaseModel):
-    """One thing that a maker should know.
-
-    figure, limit
-        what was found and what it is held against, in `unit`
-    letters
-        the letters it concerns, as they are read
-    """
-
-    model_config = ConfigDict(frozen=True)
-
-    kind: Literal[
-        "overflow",
-        "missing-letters",
-        "missing-face",
-        "missing-feature",
-        "tight-bend",
-        "near-letters",
-        "near-turns",
-        "fit",
-    ]
-    severity: Severity
-    lettering: str
-    message: str
-    remedy: str
-    figure: float
-    limit: float = 0.0
-    unit: Literal["mm", "letters"] = "letters"
-    letters: tuple[str, ...] = ()
-    remedies: tuple[Remedy, ...] = ()
 
 
 OtherFaces = Callable[[], Iterable[tuple[str, Face]]]

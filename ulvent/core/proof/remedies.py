@@ -38,7 +38,7 @@ class Remedy(BaseModel):
     model_config = ConfigDict(frozen=True)
 
     label: str
-    of: Literal["lettering", "guide"]
+    of: Literal["lettering", "guide", "piece"]
     owner: str
     changes: dict[str, Any]
 

@@ -47,21 +47,22 @@ def bent_outlines(outlines: list[Outline], placing: Floats, baseline: Curve) -> 
         (n, 2, 3) affine maps from each outline, font units, to (station, height), mm
     """
     flat = [outline.transformed(matrix) for outline, matrix in zip(outlines, placing, strict=True)]
-    contours = [(index, contour) for index, outline in enumerate(flat)
-                for contour in _contours(outline)]  # fmt: skip
+    contours = [
+        (index, contour) for index, outline in enumerate(flat) for contour in outline.contours
+    ]
     if not contours:
         return [Outline.empty() for _ in outlines]
-    counts = [len(pieces) for _, (pieces, _, _) in contours]
-    controls = np.concatenate([pieces for _, (pieces, _, _) in contours])
-    lines = np.concatenate([straight for _, (_, straight, _) in contours])
+    counts = [len(contour.cubics) for _, contour in contours]
+    controls = np.concatenate([contour.cubics for _, contour in contours])
+    lines = np.concatenate([contour.straight for _, contour in contours])
     which = np.repeat(np.arange(len(contours)), counts)
     bent = _bent(_Pieces(controls, np.arange(len(controls), dtype=float), lines), baseline)
     owner = which[bent.order.astype(int)]
     drawn: list[list[Outline]] = [[] for _ in outlines]
     bounds = np.searchsorted(owner, np.arange(len(contours) + 1)).tolist()
-    for number, (index, (_, _, closed)) in enumerate(contours):
+    for number, (index, contour) in enumerate(contours):
         mine = slice(bounds[number], bounds[number + 1])
-        drawn[index].append(_outline(bent.controls[mine], bent.lines[mine], closed))
+        drawn[index].append(_outline(bent.controls[mine], bent.lines[mine], contour.closed))
     return [Outline.joined(parts) for parts in drawn]
 
 
@@ -139,49 +140,6 @@ def _halved(controls: Floats) -> tuple[Floats, Floats]:
     abc, bcd = (ab + bc) / 2.0, (bc + cd) / 2.0
     middle = (abc + bcd) / 2.0
     return np.stack([a, ab, abc, middle], axis=1), np.stack([middle, bcd, cd, d], axis=1)
-
-
-_Contour = tuple[Floats, NDArray[np.bool_], bool]
-
-
-def _contours(outline: Outline) -> list[_Contour]:
-    """Each contour as cubics, which of them are lines, and whether it is closed."""
-    found: list[_Contour] = []
-    pieces: list[Floats] = []
-    lines: list[bool] = []
-    start = at = np.zeros(2)
-
-    def add(points: list[Floats], line: bool) -> None:
-        pieces.append(np.array(points))
-        lines.append(line)
-
-    def finish(closed: bool) -> None:
-        if pieces:
-            found.append((np.array(pieces), np.array(lines), closed))
-        pieces.clear()
-        lines.clear()
-
-    for operation, points in outline.steps():
-        if operation == "M":
-            finish(closed=False)
-            start = at = points[0]
-        elif operation == "Z":
-            if np.abs(at - start).max() > JOINT:
-                add([at, at + (start - at) / 3.0, start + (at - start) / 3.0, start], line=True)
-            finish(closed=True)
-        else:
-            if operation == "L":
-                (end,) = points
-                add([at, at + (end - at) / 3.0, end + (at - end) / 3.0, end], line=True)
-            elif operation == "Q":
-                control, end = points
-                ways = (control - at) * (2.0 / 3.0), (control - end) * (2.0 / 3.0)
-                add([at, at + ways[0], end + ways[1], end], line=False)
-            else:
-                add([at, *points], line=False)
-            at = points[-1]
-    finish(closed=False)
-    return found
 
 
 def _outline(controls: Floats, lines: NDArray[np.bool_], closed: bool) -> Outline:

@@ -1,0 +1,13 @@
+"""Regions with holes, and what is done with them: union, difference, offset, few nodes.
+
+Two representations, each for what it is good at. A `Region` is polygons, flattened so
+finely (`DENSE`) that what is cut out of it needs no curve; everything that changes which
+parts there are is done on regions, by Clipper2, which does not fail. An `Outline` is
+curves with few nodes, for tools and files; `refitted` makes one of a region.
+"""
+
+from ulvent.core.shapes.flat import flat_contours, outline_of
+from ulvent.core.shapes.refit import refitted, refitted_lines
+from ulvent.core.shapes.region import Region
+
+__all__ = ["Region", "flat_contours", "outline_of", "refitted", "refitted_lines"]

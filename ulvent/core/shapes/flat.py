@@ -1,0 +1,124 @@
+"""Outlines as dense polylines: near to the curve, and with no turn that could be a corner.
+
+A chord is nowhere farther than `DENSE` from its curve, turns by less than `SMOOTH_TURN`
+from the one before, and is shorter than `LONG_CHORD`. So in a polyline a greater turn is a
+corner, and a longer chord is a straight line: what was smooth, sharp or straight can still
+be told after regions were joined, cut and offset.
+"""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.curves import ArcSegment, Curve
+from ulvent.core.faces import Outline
+from ulvent.core.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
+
+Floats = NDArray[np.float64]
+_MOST_CHORDS = 4000
+_MOST_DOUBLINGS = 6
+_SIXTEENTH = 22.5
+
+
+@lru_cache(maxsize=4096)
+def flat_contours(outline: Outline, scale: float = 1.0) -> tuple[tuple[Floats, bool], ...]:
+    """Each contour as points (k, 2) in the outline's unit, and whether it is closed.
+
+    `scale` is mm per unit of the outline. The first point of a closed contour is not
+    repeated.
+    """
+    contours = outline.contours
+    if not contours:
+        return ()
+    controls = np.concatenate([contour.cubics for contour in contours]) * scale
+    straight = np.concatenate([contour.straight for contour in contours])
+    starts = _chord_starts(controls, straight)
+    found: list[tuple[Floats, bool]] = []
+    at = 0
+    for contour in contours:
+        mine = starts[at : at + len(contour.cubics)]
+        at += len(contour.cubics)
+        points = np.concatenate(mine) / scale
+        if not contour.closed:
+            points = np.concatenate([points, contour.cubics[-1:, 3]])
+        found.append((points, contour.closed))
+    return tuple(found)
+
+
+def outline_of(curve: Curve) -> Outline:
+    """A curve as one contour; circular arcs as cubics of a sixteenth of a turn, 6e-8 r off."""
+    operations, points = ["M"], [np.array([curve.segments()[0].start])]
+    for segment in curve.segments():
+        for piece in _arc_cubics(segment) if isinstance(segment, ArcSegment) else [segment]:
+            operations.append({2: "L", 3: "Q", 4: "C"}[len(piece)])
+            points.append(np.array(piece[1:]))
+    if curve.closed:
+        operations.append("Z")
+    return Outline("".join(operations), np.concatenate(points))
+
+
+def _arc_cubics(arc: ArcSegment) -> list[Floats]:
+    parts = math.ceil(abs(arc.sweep) / _SIXTEENTH - 1e-9)
+    edges = np.radians(arc.begin + np.linspace(0.0, arc.sweep, parts + 1))
+    spokes = np.column_stack([np.cos(edges), np.sin(edges)]) * arc.radius
+    ends = np.array(arc.centre) + spokes
+    handle = 4.0 / 3.0 * math.tan(math.radians(arc.sweep) / parts / 4.0)
+    ways = handle * np.column_stack([-spokes[:, 1], spokes[:, 0]])
+    return [
+        np.stack([ends[i], ends[i] + ways[i], ends[i + 1] - ways[i + 1], ends[i + 1]])
+        for i in range(parts)
+    ]
+
+
+def _chord_starts(controls: Floats, straight: NDArray[np.bool_]) -> list[Floats]:
+    """For each cubic its points but the last one, mm."""
+    counts = np.where(straight, 1, _first_counts(controls))
+    points: list[Floats] = [controls[index, :1] for index in range(len(controls))]
+    todo = np.flatnonzero(~straight)
+    for _ in range(_MOST_DOUBLINGS):
+        if not len(todo):
+            break
+        flat, owner = _at_equal_steps(controls[todo], counts[todo])
+        bounds = np.searchsorted(owner, np.arange(len(todo) + 1)).tolist()
+        for place, index in enumerate(todo.tolist()):
+            points[index] = flat[bounds[place] : bounds[place + 1] - 1]
+        chords = np.diff(flat, axis=0)
+        angles = np.arctan2(chords[:, 1], chords[:, 0])
+        turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
+        inside = (owner[2:] == owner[:-2]) & (turns > SMOOTH_TURN)
+        # A cusp turns on a point: no number of chords makes it smooth.
+        sharp = np.unique(owner[:-2][inside])
+        sharp = sharp[counts[todo][sharp] < _MOST_CHORDS]
+        counts[todo[sharp]] *= 2
+        todo = todo[sharp]
+    return points
+
+
+def _first_counts(controls: Floats) -> NDArray[np.int_]:
+    """How many chords each cubic needs by its bend, its turn and its length."""
+    steps = np.diff(controls, axis=1)
+    bends = np.hypot(*np.moveaxis(np.diff(steps, axis=1), 2, 0)).max(axis=1)
+    by_bend = np.sqrt(6.0 * bends / (8.0 * DENSE))
+    angles = np.arctan2(steps[:, :, 1], steps[:, :, 0])
+    turns = np.abs((np.diff(angles, axis=1) + math.pi) % (2.0 * math.pi) - math.pi)
+    by_turn = turns.sum(axis=1) / (0.6 * SMOOTH_TURN)
+    by_length = np.hypot(*np.moveaxis(steps, 2, 0)).sum(axis=1) / (0.8 * LONG_CHORD)
+    needed = np.ceil(np.maximum(np.maximum(by_bend, by_turn), np.maximum(by_length, 2.0)))
+    return np.minimum(needed, _MOST_CHORDS).astype(int)
+
+
+def _at_equal_steps(
+    controls: Floats, counts: NDArray[np.int_]
+) -> tuple[Floats, NDArray[np.int_]]:
+    """Points of all cubics at equal parameter steps, ends included, and whose each is."""
+    owner = np.repeat(np.arange(len(counts)), counts + 1)
+    firsts = np.cumsum(counts + 1) - (counts + 1)
+    t = ((np.arange(len(owner)) - firsts[owner]) / counts[owner])[:, None]
+    a, b, c, d = (controls[owner, index] for index in range(4))
+    u = 1.0 - t
+    points: Floats = u * u * u * a + 3.0 * u * u * t * b + 3.0 * u * t * t * c + t * t * t * d
+    return points, owner

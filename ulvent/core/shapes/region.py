@@ -1,0 +1,247 @@
+"""A region: an area with holes, as polygons, in mm.
+
+Outer rings run counter-clockwise and holes clockwise; no ring crosses itself or another.
+The work is done by Clipper2 in fixed-point numbers, as manifold3d carries it.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from functools import cached_property
+from typing import Literal
+
+import manifold3d
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.curves import Curve
+from ulvent.core.faces import Outline
+from ulvent.core.shapes.flat import flat_contours, outline_of
+from ulvent.core.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
+
+Floats = NDArray[np.float64]
+Bounds = tuple[float, float, float, float]
+Corners = Literal["round", "mitred", "bevelled"]
+
+_Section = manifold3d.CrossSection
+_JOINS = {
+    "round": manifold3d.JoinType.Round,
+    "mitred": manifold3d.JoinType.Miter,
+    "bevelled": manifold3d.JoinType.Bevel,
+}
+_QUARTER_TURN = np.array([[0.0, 1.0], [-1.0, 0.0]])
+_MITRE_LIMIT = 4.0
+"""A mitre reaches at most so many offsets from its corner, as SVG's `stroke-miterlimit`."""
+
+
+class Region:
+    """An immutable area with holes."""
+
+    def __init__(self, section: manifold3d.CrossSection | None = None) -> None:
+        self._section = _Section() if section is None else section
+
+    @classmethod
+    def of_rings(cls, rings: Sequence[Floats]) -> Region:
+        """What closed rings (k, 2), which may cross, wind round: the non-zero rule."""
+        kept = [ring for ring in rings if len(ring) >= 3]
+        return cls(_Section(kept, manifold3d.FillRule.NonZero)) if kept else cls()
+
+    @classmethod
+    def of(cls, outline: Outline, matrix: Floats | None = None) -> Region:
+        """What the closed contours of an outline wind round, under an affine (2, 3) map."""
+        if matrix is None:
+            rings = [points for points, closed in flat_contours(outline) if closed]
+        else:
+            scale = _rounded_scale(matrix)
+            rings = [
+                points @ matrix[:, :2].T + matrix[:, 2]
+                for points, closed in flat_contours(outline, scale)
+                if closed
+            ]
+        return cls.of_rings(rings)
+
+    @classmethod
+    def inside(cls, curve: Curve) -> Region:
+        """What a closed curve encloses."""
+        return cls.of(outline_of(curve))
+
+    @classmethod
+    def box(cls, bounds: Bounds) -> Region:
+        x0, y0, x1, y1 = bounds
+        return cls.of_rings([np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1]])])
+
+    @classmethod
+    def disc(cls, centre: Floats, diameter: float) -> Region:
+        """A disc, mm."""
+        circle = _Section.circle(diameter / 2.0, _segments(diameter / 2.0))
+        return cls(circle.translate(tuple(centre.tolist())))
+
+    @classmethod
+    def along(cls, points: Floats, closed: bool, width: float) -> Region:
+        """A band of a width, mm, with a dense line (k, 2) in its middle; ends are straight."""
+        line = np.concatenate([points, points[:1]]) if closed else points
+        line = line[np.hypot(*np.diff(line, axis=0, prepend=line[:1] - 1.0).T) > JOINT]
+        if len(line) < 2:
+            return cls()
+        ways = np.diff(line, axis=0)
+        ways /= np.hypot(*ways.T)[:, None]
+        before = np.concatenate([ways[-1:] if closed else ways[:1], ways])
+        after = np.concatenate([ways, ways[:1] if closed else ways[-1:]])
+        # Strips of a smooth line meet on the bisectors of its joints; at corners stand discs.
+        cosines = np.einsum("ni,ni->n", before, after)
+        sharp = cosines < math.cos(SHARP_TURN)
+        bisectors = (before + after) / np.where(sharp, 2.0, 1.0 + cosines)[:, None]
+        asides = bisectors @ (_QUARTER_TURN * width / 2.0)
+        at_begin = np.where(sharp[:, None], after @ (_QUARTER_TURN * width / 2.0), asides)[:-1]
+        at_end = np.where(sharp[:, None], before @ (_QUARTER_TURN * width / 2.0), asides)[1:]
+        begins, ends = line[:-1], line[1:]
+        corners = np.stack(
+            [begins + at_begin, begins - at_begin, ends - at_end, ends + at_end], axis=1
+        )
+        strips = [_Section([strip], manifold3d.FillRule.NonZero) for strip in corners]
+        disc = _Section.circle(width / 2.0, _segments(width / 2.0))
+        joints = [disc.translate(point) for point in line[sharp].tolist()]
+        return cls(_Section.batch_boolean([*strips, *joints], manifold3d.OpType.Add))
+
+    @classmethod
+    def joined(cls, regions: Iterable[Region]) -> Region:
+        """The union of all."""
+        sections = [region._section for region in regions]
+        if not sections:
+            return cls()
+        return cls(_Section.batch_boolean(sections, manifold3d.OpType.Add))
+
+    def minus(self, other: Region) -> Region:
+        """What is here and not there."""
+        return Region(self._section - other._section)
+
+    def meet(self, other: Region) -> Region:
+        """What is here and there."""
+        return Region(self._section ^ other._section)
+
+    def offset(self, distance: float, corners: Corners = "round") -> Region:
+        """Grown by a distance, mm, or, where it is negative, shrunk.
+
+        `corners` are those at which the new edge opens: convex ones when it grows,
+        hollow ones when it shrinks.
+        """
+        if distance == 0.0 or self.is_empty:
+            return self
+        join, segments = _JOINS[corners], _segments(abs(distance))
+        # Part by part: sweeping over all letters at once takes eight times as long.
+        parts = [
+            part.offset(distance, join, _MITRE_LIMIT, segments)
+            for part in self._section.decompose()
+        ]
+        return Region(_Section.batch_boolean(parts, manifold3d.OpType.Add))
+
+    def simplified(self, tolerance: float) -> Region:
+        """With fewer points, none of those left out farther than `tolerance` from the edge."""
+        return Region(self._section.simplify(tolerance))
+
+    def transformed(self, matrix: Floats) -> Region:
+        """Under an affine map (2, 3)."""
+        return Region(self._section.transform(np.asarray(matrix, dtype=float)))
+
+    @cached_property
+    def rings(self) -> tuple[Floats, ...]:
+        """Outer rings counter-clockwise, holes clockwise, (k, 2)."""
+        return tuple(np.asarray(ring) for ring in self._section.to_polygons())
+
+    @cached_property
+    def parts(self) -> tuple[Region, ...]:
+        """What hangs together, each with its holes, from the left and from below."""
+        parts = [Region(section) for section in self._section.decompose()]
+        return tuple(sorted(parts, key=lambda part: part.bounds))
+
+    @cached_property
+    def area(self) -> float:
+        """Square mm."""
+        return float(self._section.area())
+
+    @cached_property
+    def perimeter(self) -> float:
+        """Of all rings, mm."""
+        return float(
+            sum(
+                np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T).sum() for ring in self.rings
+            )
+        )
+
+    @property
+    def is_empty(self) -> bool:
+        return bool(self._section.is_empty())
+
+    @cached_property
+    def bounds(self) -> Bounds:
+        """Least x, least y, greatest x, greatest y; zeros for an empty region."""
+        if self.is_empty:
+            return (0.0, 0.0, 0.0, 0.0)
+        x0, y0, x1, y1 = self._section.bounds()
+        return (x0, y0, x1, y1)
+
+    def filled(self, largest: float = math.inf) -> Region:
+        """Without the holes whose area is at most `largest`, square mm."""
+        return Region.of_rings([ring for ring in self.rings if not 0 < -ring_area(ring) <= largest])
+
+    def holes(self) -> Region:
+        """What the holes are, with nothing of what stands in them."""
+        return Region.of_rings([ring[::-1] for ring in self.rings if ring_area(ring) < 0.0])
+
+    def contains(self, points: Floats) -> NDArray[np.bool_]:
+        """(n,) whether each point is inside, by counting the edges to its right."""
+        inside = np.zeros(len(points), dtype=bool)
+        for ring in self.rings:
+            (_, low), (right, high) = ring.min(axis=0), ring.max(axis=0)
+            x, y = points.T
+            near = np.flatnonzero((y >= low) & (y < high) & (x <= right))
+            if not len(near):
+                continue
+            begins, ends = ring, np.roll(ring, -1, axis=0)
+            at = points[near][:, None]
+            spans = (begins[:, 1] <= at[..., 1]) != (ends[:, 1] <= at[..., 1])
+            rise = np.where(ends[:, 1] == begins[:, 1], 1.0, ends[:, 1] - begins[:, 1])
+            cross = begins[:, 0] + (at[..., 1] - begins[:, 1]) * (ends[:, 0] - begins[:, 0]) / rise
+            inside[near] ^= ((spans & (at[..., 0] < cross)).sum(axis=1) % 2).astype(bool)
+        return inside
+
+    def some_point(self) -> tuple[float, float]:
+        """A point inside: the middle of the widest stretch on a few level lines."""
+        _, low, _, high = self.bounds
+        begins = np.concatenate(self.rings)
+        ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in self.rings])
+        widest, found = -1.0, (float(begins[0, 0]), float(begins[0, 1]))
+        for share in _LEVELS:
+            y = low + share * (high - low)
+            over = (begins[:, 1] <= y) != (ends[:, 1] <= y)
+            b, e = begins[over], ends[over]
+            xs = np.sort(b[:, 0] + (y - b[:, 1]) / (e[:, 1] - b[:, 1]) * (e[:, 0] - b[:, 0]))
+            widths = xs[1::2] - xs[0::2]
+            if len(widths) and widths.max() > widest:
+                at = int(np.argmax(widths))
+                widest, found = float(widths[at]), (float(xs[2 * at] + xs[2 * at + 1]) / 2.0, y)
+        return found
+
+
+_LEVELS = (0.5, 0.3, 0.7, 0.1, 0.9)
+
+
+def ring_area(ring: Floats) -> float:
+    """Square mm, positive counter-clockwise."""
+    x, y = (ring - ring[0]).T
+    return float((x * np.roll(y, -1) - y * np.roll(x, -1)).sum() / 2.0)
+
+
+def _segments(radius: float) -> int:
+    """Chords of a whole circle that is as dense as `flat_contours` makes a curve."""
+    by_bend = math.pi / math.acos(1.0 - min(DENSE / radius, 0.5))
+    by_turn = 2.0 * math.pi / (0.6 * SMOOTH_TURN)
+    by_length = 2.0 * math.pi * radius / (0.8 * LONG_CHORD)
+    return 4 * math.ceil(max(by_bend, by_turn, by_length) / 4.0)
+
+
+def _rounded_scale(matrix: Floats) -> float:
+    """About mm a unit, in few steps, so that equal letters are flattened once."""
+    scale = math.sqrt(abs(np.linalg.det(matrix[:, :2])))
+    return float(2.0 ** (math.ceil(2.0 * math.log2(max(scale, JOINT))) / 2.0))
