@@ -9,6 +9,7 @@ from __future__ import annotations
 import os
 import sys
 import tempfile
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated, NoReturn
 
@@ -17,7 +18,8 @@ import typer
 from ulvent.core.errors import UlventError
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.measure import measure as measured
-from ulvent.core.proof import prove
+from ulvent.core.proof import proof_of, prove
+from ulvent.core.tool_sheet import PLAIN, TOOL_SHEETS
 from ulvent.formats import WRITERS
 from ulvent.formats.json_file import LARGEST
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
@@ -75,18 +77,53 @@ def export(
         endings = " or ".join(f".{ending}" for ending in WRITERS)
         _refuse(f"{out}: the file must end in {endings}")
     layout = _laid_out(piece)
-    _write(out, writer(layout, guides))
+    try:
+        data = writer(layout, guides)
+    except UlventError as error:
+        _refuse(f"{piece}: {error}")
+    _write(out, data)
     for finding in prove(layout, shipped_faces):
         typer.echo(f"{finding.severity}: {finding.lettering}: {finding.message}", err=True)
 
 
 @app.command()
-def proof(piece: PieceFile) -> None:
-    """Print what is wrong with a piece, as JSON. Exits 1 when a finding is a fault."""
-    findings = prove(_laid_out(piece), shipped_faces)
-    typer.echo("[" + ",\n ".join(finding.model_dump_json() for finding in findings) + "]")
-    if any(finding.severity == "fault" for finding in findings):
+def proof(
+    piece: PieceFile,
+    sheet: Annotated[
+        list[str] | None,
+        typer.Option(
+            help="A tool sheet to hold the piece against in place of its own; may be given "
+            "again. `ulvent sheets` lists them."
+        ),
+    ] = None,
+) -> None:
+    """Print what is wrong with a piece, as JSON. Exits 1 when a finding is a fault.
+
+    The piece is prepared, and held against its tool sheets: limits of material and tool.
+    Findings that the piece accepts are printed as accepted, and are no fault.
+    """
+    layout = _laid_out(piece)
+    if sheet:
+        known = {one.id: one for one in (PLAIN, *TOOL_SHEETS)}
+        unknown = next((name for name in sheet if name not in known), None)
+        if unknown is not None:
+            _refuse(f"--sheet: there is no tool sheet “{unknown}”; there are {', '.join(known)}")
+        sheets = tuple(known[name] for name in dict.fromkeys(sheet))
+        layout = replace(layout, piece=layout.piece.model_copy(update={"tool_sheets": sheets}))
+    try:
+        proofed = proof_of(layout, shipped_faces)
+    except UlventError as error:
+        _refuse(f"{piece}: {error}")
+    lines = (finding.model_dump_json() for finding in proofed.findings)
+    typer.echo("[" + ",\n ".join(lines) + "]")
+    if proofed.faults:
         raise typer.Exit(1)
+
+
+@app.command()
+def sheets() -> None:
+    """Print the tool sheets that come with Ulvent, as JSON."""
+    typer.echo("[" + ",\n ".join(one.model_dump_json() for one in (PLAIN, *TOOL_SHEETS)) + "]")
 
 
 def _laid_out(path: Path) -> Layout:

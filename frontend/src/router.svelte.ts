@@ -1,4 +1,6 @@
-/** Addresses: `/` is the shelf, `/pieces/ID` an open piece. */
+/** Addresses: `/` is the shelf, `/pieces/ID` an open piece, `/pieces/ID/proof` its proof. */
+
+export type View = 'layout' | 'proof';
 
 class Router {
   path = $state(location.pathname);
@@ -13,7 +15,11 @@ class Router {
   }
 
   get pieceId(): string | undefined {
-    return /^\/pieces\/([0-9a-f-]{36})$/.exec(this.path)?.[1];
+    return /^\/pieces\/([0-9a-f-]{36})(?:\/proof)?$/.exec(this.path)?.[1];
+  }
+
+  get view(): View {
+    return this.path.endsWith('/proof') ? 'proof' : 'layout';
   }
 }
 

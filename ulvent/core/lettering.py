@@ -260,7 +260,8 @@ class Lettering(Model):
         a figure that is solved: the typed one counts no longer
     spacing, space_all
         gaps as the face has its advances; every gap as its designer made it on the straight;
-        or one gap for all. Figures and punctuation keep the face's advances unless all are spaced
+        or one gap for all. Figures and punctuation keep the face's advances unless all are spaced.
+        Or letters overlap by `overlap` mm, so that each word holds together as one piece
     tracking, word_space
         added to every gap between letters, and to every space, mm
     spread_joined
@@ -293,7 +294,8 @@ class Lettering(Model):
     at_in: PlaceKind = "mm"
     align: Literal["start", "centre", "end"] = "start"
     fit: Fit | None = None
-    spacing: Literal["font", "even", "same"] = "font"
+    spacing: Literal["font", "even", "same", "overlap"] = "font"
+    overlap: Annotated[float, Field(gt=0.0, le=100.0, allow_inf_nan=False)] = 0.5
     space_all: bool = False
     tracking: Millimetres = 0.0
     word_space: Millimetres = 0.0

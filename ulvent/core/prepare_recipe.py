@@ -99,12 +99,14 @@ class Border(Model):
 class BridgeChange(Model):
     """One bridge that was moved or taken away by hand.
 
-    letter, bridge
-        the letter's place in the words, and which of its bridges, from 0
+    lettering, letter, bridge
+        the letter's place in the words, and which of its bridges, from 0; the lettering is
+        named where the recipe is the whole piece's
     angle
         where it stands: seen from the counter's middle, degrees in the letter's own frame
     """
 
+    lettering: Annotated[str, Field(max_length=64)] = ""
     letter: Annotated[int, Field(ge=0, lt=2000)]
     bridge: Annotated[int, Field(ge=0, lt=50)]
     removed: bool = False
@@ -119,11 +121,12 @@ class Bridges(Model):
 
     @model_validator(mode="after")
     def _each_once(self) -> Self:
-        seen: set[tuple[int, int]] = set()
+        seen: set[tuple[str, int, int]] = set()
         for index, change in enumerate(self.changes):
-            if (change.letter, change.bridge) in seen:
+            which = (change.lettering, change.letter, change.bridge)
+            if which in seen:
                 raise WrongRecipeError(f"changes[{index}]", "changes a bridge a second time")
-            seen.add((change.letter, change.bridge))
+            seen.add(which)
         return self
 
 

@@ -7,6 +7,7 @@ from ulvent.demo.circles import barrel_head, circle_pieces
 from ulvent.demo.fits import fit_pieces
 from ulvent.demo.guides import guide_pieces
 from ulvent.demo.letterings import lettering_pieces
+from ulvent.demo.prepared import prepared_pieces
 
 __all__ = ["barrel_head", "demo_pieces", "demo_sets"]
 
@@ -18,6 +19,7 @@ def demo_sets() -> dict[str, list[Piece]]:
         "demo pieces: letterings": lettering_pieces(),
         "demo pieces: fits": fit_pieces(),
         "demo pieces: circles": circle_pieces(),
+        "demo pieces: prepared": prepared_pieces(),
     }
 
 

@@ -1,23 +1,28 @@
 """Writing DXF R2010 in millimetres (`$INSUNITS` 4).
 
-One layer a lettering. Every contour is one closed entity: a light polyline where
-it is straight throughout, otherwise one cubic spline that is exactly the outline's
-lines and curves. Guides, when asked for, lie on a layer of their own, circles as
-circles. The same layout gives the same bytes.
+One layer a lettering, border or guide that is a line of its own. Every contour is one
+closed entity: a light polyline where it is lines and circular arcs throughout, otherwise
+one cubic spline that is exactly the outline's lines and curves. Guides, when
+asked for, lie on a layer of their own, circles as circles. The same layout gives the same
+bytes.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from io import StringIO
 
 import ezdxf
+import numpy as np
 from ezdxf.layouts import Modelspace
 from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
 
 from ulvent.core.curves import ArcSegment, Curve, Segment
 from ulvent.core.faces import Outline
 from ulvent.core.layout import Layout
+from ulvent.core.prepare import prepared
+from ulvent.core.shapes import arc_of
 from ulvent.core.tolerances import JOINT
 
 # Otherwise every file carries the time and a random number.
@@ -38,19 +43,20 @@ def write_dxf(layout: Layout, guides: bool = False) -> bytes:
     document.header["$INSUNITS"] = _MILLIMETRES
     document.header["$MEASUREMENT"] = 1
     space = document.modelspace()
-    for lettering in layout.piece.letterings:
-        layer = f"lettering-{lettering.id}"
-        document.layers.add(layer)
-        for setting in layout.lines_of(lettering.id):
-            for index in range(len(setting.clusters)):
-                if setting.drawn[index]:
-                    _add_outline(space, setting.placed_outline(index), layer)
-            for ticks, _ in setting.tick_outlines():
-                _add_outline(space, ticks, layer)
-    if guides and layout.shown_guides:
+    ready = prepared(layout)
+    for layer in ready.layers:
+        document.layers.add(layer.id)
+        for outline in (*layer.outlines, *layer.strokes):
+            _add_outline(space, outline, layer.id)
+    for guide in ready.guides:
+        name = f"{guide.recipe.output}-{guide.recipe.id}"
+        document.layers.add(name)
+        _add_curve(space, guide.curve, name)
+    shown = [guide for guide in layout.shown_guides if guide not in ready.guides]
+    if guides and shown:
         document.layers.add(_GUIDES)
-        for guide in layout.shown_guides:
-            _add_curve(space, guide.curve)
+        for guide in shown:
+            _add_curve(space, guide.curve, _GUIDES)
     text = StringIO()
     document.write(text)
     return text.getvalue().encode("utf-8")
@@ -63,11 +69,16 @@ def _add_outline(space: Modelspace, outline: Outline, layer: str) -> None:
 
 def _add_contour(space: Modelspace, pieces: list[Piece], closed: bool, layer: str) -> None:
     attributes = {"layer": layer}
-    if all(len(piece) == 2 for piece in pieces):
-        corners = [piece[0] for piece in pieces]
+    arcs = [arc_of(np.array(piece)) if len(piece) == 4 else None for piece in pieces]
+    if all(len(piece) == 2 or arc for piece, arc in zip(pieces, arcs, strict=True)):
+        # A bulge is the tangent of a quarter of the arc's sweep.
+        corners = [
+            (*piece[0], math.tan(arc.sweep / 4.0) if arc else 0.0)
+            for piece, arc in zip(pieces, arcs, strict=True)
+        ]
         if not closed:
-            corners.append(pieces[-1][-1])
-        space.add_lwpolyline(corners, close=closed, dxfattribs=attributes)
+            corners.append((*pieces[-1][-1], 0.0))
+        space.add_lwpolyline(corners, format="xyb", close=closed, dxfattribs=attributes)
         return
     spline = space.add_spline(dxfattribs=attributes)
     cubics = [Bezier4P(Vec3.list(_as_cubic(piece))) for piece in pieces]
@@ -122,7 +133,7 @@ def _apart(one: Point, two: Point) -> bool:
     return abs(one[0] - two[0]) > JOINT or abs(one[1] - two[1]) > JOINT
 
 
-def _add_curve(space: Modelspace, curve: Curve) -> None:
+def _add_curve(space: Modelspace, curve: Curve, layer: str) -> None:
     """Circles and arcs as such; runs of other segments as one polyline or spline."""
     run: list[Piece] = []
     segments = curve.segments()
@@ -130,23 +141,23 @@ def _add_curve(space: Modelspace, curve: Curve) -> None:
         if not isinstance(segment, ArcSegment):
             run.append(_raised(list(segment)))
             continue
-        _flush(space, run, closed=False)
+        _flush(space, run, False, layer)
         run = []
-        _add_arc(space, segment)
-    _flush(space, run, closed=curve.closed and not _has_arc(segments))
+        _add_arc(space, segment, layer)
+    _flush(space, run, curve.closed and not _has_arc(segments), layer)
 
 
 def _has_arc(segments: tuple[Segment, ...]) -> bool:
     return any(isinstance(segment, ArcSegment) for segment in segments)
 
 
-def _flush(space: Modelspace, run: list[Piece], closed: bool) -> None:
+def _flush(space: Modelspace, run: list[Piece], closed: bool, layer: str) -> None:
     if run:
-        _add_contour(space, run, closed, _GUIDES)
+        _add_contour(space, run, closed, layer)
 
 
-def _add_arc(space: Modelspace, arc: ArcSegment) -> None:
-    attributes = {"layer": _GUIDES}
+def _add_arc(space: Modelspace, arc: ArcSegment, layer: str) -> None:
+    attributes = {"layer": layer}
     if abs(arc.sweep) == _FULL_TURN:
         space.add_circle(arc.centre, arc.radius, dxfattribs=attributes)
         return

@@ -17,6 +17,9 @@ from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
 from ulvent.core.curves.bounds import Bounds, curve_bounds
 from ulvent.core.faces import Outline
 from ulvent.core.layout import LaidGuide, Layout, united
+from ulvent.core.piece import Piece
+from ulvent.core.prepare import Layer, prepared
+from ulvent.core.shapes import arc_of
 
 _DECIMALS = 4
 _FINE = 6
@@ -25,13 +28,21 @@ _HALF_TURN = 180.0
 
 
 def write_svg(layout: Layout, guides: bool = False) -> bytes:
-    """The lettering of a layout as an SVG file; with `guides`, those in a group of their own."""
-    body = [_lettering(layout, one.id) for one in layout.piece.letterings]
-    bounds = layout.bounds()
-    shown = layout.shown_guides
+    """A layout, prepared, as an SVG file; with `guides`, all of those in a group of their own.
+
+    Guides that are lines of their own are written in any case.
+    """
+    ready = prepared(layout)
+    body = [_layer(layer, layout.piece) for layer in ready.layers]
+    boxes = [curve_bounds(outline) for outline in layout.blank[:1]] + ready.bounds()
+    for guide in ready.guides:
+        body.append(_kept_guide(guide))
+        boxes.append(guide.bounds)
+    shown = tuple(guide for guide in layout.shown_guides if guide not in ready.guides)
     if guides and shown:
         body.append(_guides(shown))
-        bounds = united([bounds, *(guide.bounds for guide in shown)])
+        boxes.extend(guide.bounds for guide in shown)
+    bounds = united(boxes or [guide.bounds for guide in layout.shown_guides])
     return _document(layout.piece.title, bounds, body)
 
 
@@ -72,11 +83,19 @@ def write_curve(curve: Curve, title: str) -> bytes:
     return _document(title, (x - half, y - half, x + half, y + half), body)
 
 
-def outline_data(outline: Outline) -> str:
-    """Path data of an outline, y down as SVG has it."""
+def outline_data(outline: Outline, arcs: bool = False) -> str:
+    """Path data of an outline, y down as SVG has it; with `arcs`, arcs are said to be so."""
     parts: list[str] = []
+    at = np.zeros(2)
     for operation, points in outline.steps():
-        parts.append(operation + _pairs(points))
+        arc = arc_of(np.stack([at, *points])) if arcs and operation == "C" else None
+        if arc is not None:
+            radius, flag = number(arc.radius, _FINE), "0" if arc.sweep > 0.0 else "1"
+            parts.append(f"A{radius} {radius} 0 0 {flag} {_pairs(points[2:])}")
+        else:
+            parts.append(operation + _pairs(points))
+        if len(points):
+            at = points[-1]
     return "".join(parts)
 
 
@@ -149,6 +168,28 @@ def _lettering(
     lettering = next(one for one in layout.piece.letterings if one.id == lettering_id)
     title = f"<title>{escape(lettering.text or lettering_id)}</title>"
     return "\n".join([f"<g id={name} {paint}>{title}", *paths, *ticks, "</g>"])
+
+
+def _layer(layer: Layer, piece: Piece) -> str:
+    """A layer in a group of its own: areas filled, single lines stroked."""
+    areas = [f'<path d="{outline_data(one, arcs=True)}"/>' for one in layer.outlines]
+    lines = [f'<path d="{outline_data(one, arcs=True)}"/>' for one in layer.strokes]
+    stroked = f'fill="none" stroke="#000000" stroke-width="{_HAIRLINE}"'
+    titles = {one.id: one.text for one in piece.letterings}
+    title = titles.get(layer.owner) or layer.owner or piece.title or layer.id
+    head = f"id={quoteattr(layer.id)}"
+    named = f"<title>{escape(title)}</title>"
+    if not areas:
+        return "\n".join([f"<g {head} {stroked}>{named}", *lines, "</g>"])
+    inner = ["\n".join([f"<g {stroked}>", *lines, "</g>"])] if lines else []
+    return "\n".join([f'<g {head} fill="#000000">{named}', *areas, *inner, "</g>"])
+
+
+def _kept_guide(guide: LaidGuide) -> str:
+    """A guide that is a line of its own, and what it is for."""
+    name = quoteattr(f"{guide.recipe.output}-{guide.recipe.id}")
+    paint = f'fill="none" stroke="#000000" stroke-width="{_HAIRLINE}"'
+    return f'<g id={name} {paint}>\n<path d="{curve_data(guide.curve)}"/>\n</g>'
 
 
 def _guides(guides: tuple[LaidGuide, ...], colour: str = "#000000", stroke: str = _HAIRLINE) -> str:

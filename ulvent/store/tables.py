@@ -1,5 +1,5 @@
 """The tables: pieces, every revision that a piece has ever had, the drawer of guides,
-and the faces that were added.
+the tool sheets and the faces that were added.
 
 A revision is never changed and never deleted. A piece points at its current one;
 undo moves the pointer to the parent, redo to the newest child. A write that
@@ -64,6 +64,16 @@ class DrawerRow(Base):
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+
+class ToolSheetRow(Base):
+    """A tool sheet that was edited or added; the shipped ones are in no table."""
+
+    __tablename__ = "tool_sheet"
+
+    id: Mapped[str] = mapped_column(String(64), primary_key=True)
+    figures: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class FaceRow(Base):

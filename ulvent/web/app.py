@@ -15,7 +15,8 @@ from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
 from ulvent.store.faces import Faces
 from ulvent.store.pieces import Pieces
-from ulvent.web import drawer, faces, live, outlines, pieces, problems
+from ulvent.store.tool_sheets import ToolSheets
+from ulvent.web import drawer, faces, live, outlines, pieces, problems, proof
 from ulvent.web.guard import Guard
 from ulvent.web.type_case import TypeCase
 
@@ -37,6 +38,7 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.pieces = Pieces(engine)
     app.state.drawer = Drawer(engine)
+    app.state.tool_sheets = ToolSheets(engine)
     app.state.type_case = TypeCase(Faces(engine))
     problems.install(app)
     app.include_router(pieces.router)
@@ -45,6 +47,7 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     app.include_router(outlines.router)
     app.include_router(outlines.sheets)
     app.include_router(drawer.router)
+    app.include_router(proof.router)
 
     @app.get("/healthz")
     def healthz(response: Response) -> Health:

@@ -36,6 +36,14 @@ export type DrawerEntry = Schemas['DrawerEntry'];
 export type ShownFile = Schemas['ShownFile'];
 export type ShownOutline = Schemas['ShownOutline'];
 
+export type Prepare = Schemas['Prepare'];
+export type Border = Schemas['Border'];
+export type ToolSheet = Schemas['ToolSheet'];
+export type ProofScene = Schemas['ProofScene'];
+export type ProofLayer = Schemas['ProofLayer'];
+export type ProofBridge = Schemas['ProofBridge'];
+export type Use = ProofScene['use'];
+
 export const api = createClient<paths>({ baseUrl: '/' });
 
 /** What went wrong, in words for a person; `undefined` is a server that did not answer. */

@@ -606,6 +606,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proof": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Proof
+         * @description Proof a piece and show it as material.
+         */
+        post: operations["proof_api_proof_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tool-sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tool Sheets
+         * @description The tool sheets to choose from.
+         */
+        get: operations["tool_sheets_api_tool_sheets_get"];
+        /**
+         * Save Tool Sheet
+         * @description Save a tool sheet under its id, in place of what is there.
+         */
+        put: operations["save_tool_sheet_api_tool_sheets_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tool-sheets/{sheet_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Tool Sheet
+         * @description Forget a saved sheet; a shipped one is again as it was shipped.
+         */
+        delete: operations["delete_tool_sheet_api_tool_sheets__sheet_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -630,6 +694,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Accepted
+         * @description A finding that a person has accepted: it says no more until it gets worse.
+         *
+         *     key, sheet
+         *         which finding, and under which tool sheet
+         *     figure
+         *         what it was then
+         */
+        Accepted: {
+            /** Key */
+            key: string;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            /** Figure */
+            figure: number;
+        };
         /**
          * AddGuide
          * @description A new guide; what its recipe leaves out is as usual.
@@ -725,6 +809,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -805,6 +891,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -890,6 +978,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -915,6 +1005,25 @@ export interface components {
             usual: number;
             /** Most */
             most: number;
+        };
+        /**
+         * Band
+         * @description A bar or ring that carries letters: a band along a guide, or inside the blank's edge.
+         *
+         *     aside
+         *         from the guide to the band's middle, mm, positive to the left of its direction; on
+         *         the blank, from its edge inward
+         */
+        Band: {
+            /** Along */
+            along?: string | null;
+            /** Width */
+            width: number;
+            /**
+             * Aside
+             * @default 0
+             */
+            aside: number;
         };
         /**
          * BannerBlank
@@ -1005,6 +1114,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1019,6 +1130,79 @@ export interface components {
              * @default 0.5
              */
             share: number;
+        };
+        /**
+         * Border
+         * @description An outline round the lettering, or inside it where the distance is negative.
+         *
+         *     fill
+         *         holes of the border that are narrower than this are filled, mm
+         *     joined
+         *         part of the lettering's own outline rather than a layer of its own
+         */
+        Border: {
+            /** Distance */
+            distance: number;
+            /**
+             * Corners
+             * @default round
+             * @enum {string}
+             */
+            corners: "round" | "mitred" | "bevelled";
+            /**
+             * Fill
+             * @default 0
+             */
+            fill: number;
+            /**
+             * Joined
+             * @default false
+             */
+            joined: boolean;
+        };
+        /**
+         * BridgeChange
+         * @description One bridge that was moved or taken away by hand.
+         *
+         *     lettering, letter, bridge
+         *         the letter's place in the words, and which of its bridges, from 0; the lettering is
+         *         named where the recipe is the whole piece's
+         *     angle
+         *         where it stands: seen from the counter's middle, degrees in the letter's own frame
+         */
+        BridgeChange: {
+            /**
+             * Lettering
+             * @default
+             */
+            lettering: string;
+            /** Letter */
+            letter: number;
+            /** Bridge */
+            bridge: number;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /** Angle */
+            angle?: number | null;
+        };
+        /**
+         * Bridges
+         * @description Every counter tied to the sheet by one or more bridges.
+         */
+        Bridges: {
+            /**
+             * Width
+             * @default 1
+             */
+            width: number;
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["BridgeChange"][];
         };
         /**
          * ChangedEntry
@@ -1098,6 +1282,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1138,6 +1324,25 @@ export interface components {
         Copy: {
             /** Guide */
             guide: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
+        };
+        /**
+         * CutBack
+         * @description Lettering kept only inside, or only outside, of a shape that is `margin` mm smaller.
+         */
+        CutBack: {
+            /** To */
+            to?: string | null;
+            /**
+             * Keep
+             * @default inside
+             * @enum {string}
+             */
+            keep: "inside" | "outside";
+            /**
+             * Margin
+             * @default 0
+             */
+            margin: number;
         };
         /**
          * Dial
@@ -1389,6 +1594,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1466,6 +1673,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1549,17 +1758,27 @@ export interface components {
          * Finding
          * @description One thing that a maker should know.
          *
+         *     lettering
+         *         whose it is; empty for the whole piece
          *     figure, limit
          *         what was found and what it is held against, in `unit`
          *     letters
          *         the letters it concerns, as they are read
+         *     places
+         *         where it is, mm, the worst first
+         *     sheet
+         *         the tool sheet whose limit it is; empty where it needs none
+         *     key
+         *         names it as long as the words stay, so that it can be accepted
+         *     accepted
+         *         whether a person has accepted it, and it has not got worse since
          */
         Finding: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters" | "near-turns" | "fit";
+            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters" | "near-turns" | "fit" | "outside-blank" | "outside-area" | "touching" | "falls-out" | "loose-part" | "thin" | "narrow-gap" | "small-part" | "low-letters" | "unreached" | "double-line" | "crossing" | "open-outline" | "poor-middle";
             /**
              * Severity
              * @enum {string}
@@ -1583,7 +1802,7 @@ export interface components {
              * @default letters
              * @enum {string}
              */
-            unit: "mm" | "letters";
+            unit: "mm" | "mm²" | "letters";
             /**
              * Letters
              * @default []
@@ -1594,6 +1813,29 @@ export interface components {
              * @default []
              */
             remedies: components["schemas"]["Remedy"][];
+            /**
+             * Places
+             * @default []
+             */
+            places: [
+                number,
+                number
+            ][];
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Accepted
+             * @default false
+             */
+            accepted: boolean;
         };
         /**
          * Fit
@@ -1801,6 +2043,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1854,7 +2098,7 @@ export interface components {
          * Join
          * @description Two open drawn guides made one.
          */
-        Join: {
+        "Join-Input": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1864,6 +2108,20 @@ export interface components {
             guide: string;
             /** Other */
             other: string;
+        };
+        /**
+         * Join
+         * @description Letters that overlap become one outline.
+         *
+         *     over
+         *         only where they overlap by more than this, mm: zero joins all that touch
+         */
+        "Join-Output": {
+            /**
+             * Over
+             * @default 0
+             */
+            over: number;
         };
         /**
          * KeepFigures
@@ -1895,6 +2153,23 @@ export interface components {
              * @enum {string}
              */
             at_in: "mm" | "share" | "start" | "middle" | "end" | "top" | "bottom";
+        };
+        /**
+         * Kerf
+         * @description Half the width of what the beam or cutter takes away, given back on one side.
+         *
+         *     side
+         *         `outward`: the lettering is what is kept; `inward`: the lettering is cut out
+         */
+        Kerf: {
+            /** Width */
+            width: number;
+            /**
+             * Side
+             * @default outward
+             * @enum {string}
+             */
+            side: "outward" | "inward";
         };
         /**
          * LabelChange
@@ -1992,6 +2267,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2047,6 +2324,8 @@ export interface components {
          *         from each line to the next, mm, and what single lines have of their own
          *     ends
          *         a mark before the first letter and after the last
+         *     prepare
+         *         what is done to its outlines before a tool gets them
          *     hand, hand_words
          *         what was done to letters by hand, and the words it was done to
          */
@@ -2175,6 +2454,7 @@ export interface components {
             repeat?: components["schemas"]["Repeat"] | null;
             laps?: components["schemas"]["Laps"] | null;
             dial?: components["schemas"]["Dial"] | null;
+            prepare?: components["schemas"]["Prepare"] | null;
             /**
              * Hand
              * @default []
@@ -2260,6 +2540,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2323,7 +2605,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["KeepFigures"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["KeepFigures"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join-Input"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
             /**
              * Marks
              * @default []
@@ -2784,6 +3066,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2876,6 +3160,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2892,6 +3178,13 @@ export interface components {
         /**
          * Piece
          * @description A blank, its guides and its letterings; the sheet and tool it is made with.
+         *
+         *     prepare
+         *         what is done to all letterings together
+         *     tool_sheets
+         *         what the piece is proofed against; none: a plain one
+         *     accepted
+         *         findings that are known and let be
          */
         Piece: {
             /**
@@ -2918,6 +3211,17 @@ export interface components {
              * @default []
              */
             letterings: components["schemas"]["Lettering"][];
+            prepare?: components["schemas"]["Prepare"] | null;
+            /**
+             * Tool Sheets
+             * @default []
+             */
+            tool_sheets: components["schemas"]["ToolSheet"][];
+            /**
+             * Accepted
+             * @default []
+             */
+            accepted: components["schemas"]["Accepted"][];
         };
         /**
          * PieceSummary
@@ -3027,6 +3331,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3047,6 +3353,41 @@ export interface components {
              * @enum {string}
              */
             turn: "clockwise" | "counterclockwise";
+        };
+        /**
+         * Prepare
+         * @description What is done to lettering before a tool gets it.
+         *
+         *     few_nodes
+         *         how far curves may be from what they stand for, mm
+         */
+        Prepare: {
+            strokes?: components["schemas"]["Strokes"] | null;
+            join?: components["schemas"]["Join-Output"] | null;
+            /**
+             * Bands
+             * @default []
+             */
+            bands: components["schemas"]["Band"][];
+            /**
+             * Cut Back
+             * @default []
+             */
+            cut_back: components["schemas"]["CutBack"][];
+            /**
+             * Borders
+             * @default []
+             */
+            borders: components["schemas"]["Border"][];
+            bridges?: components["schemas"]["Bridges"] | null;
+            taken_out?: components["schemas"]["TakenOut"] | null;
+            rounding?: components["schemas"]["Rounding"] | null;
+            kerf?: components["schemas"]["Kerf"] | null;
+            /**
+             * Few Nodes
+             * @default 0.01
+             */
+            few_nodes: number;
         };
         /**
          * Problem
@@ -3077,6 +3418,155 @@ export interface components {
             current?: number | null;
             /** Kept */
             kept?: number | null;
+        };
+        /**
+         * ProofBridge
+         * @description A bridge, so that it can be moved or taken away.
+         */
+        ProofBridge: {
+            /** Lettering */
+            lettering: string;
+            /** Letter */
+            letter: number;
+            /** Number */
+            number: number;
+            /** Begin */
+            begin: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Width */
+            width: number;
+            /** Angle */
+            angle: number;
+        };
+        /**
+         * ProofLayer
+         * @description A layer as the tool gets it. `strokes` are single lines, `paths` the edges with kerf.
+         */
+        ProofLayer: {
+            /** Id */
+            id: string;
+            /** Owner */
+            owner: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "letters" | "border" | "whole";
+            /** Areas */
+            areas: string;
+            /** Paths */
+            paths: string;
+            /** Strokes */
+            strokes: string;
+            /** Nodes */
+            nodes: number;
+            /** Pieces */
+            pieces: number;
+            /** Notes */
+            notes: string[];
+            /** Bridges */
+            bridges: components["schemas"]["ProofBridge"][];
+        };
+        /**
+         * ProofPart
+         * @description One part of the material, mm².
+         */
+        ProofPart: {
+            /** Number */
+            number: number;
+            /** Area */
+            area: number;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Holds */
+            holds: boolean;
+        };
+        /**
+         * ProofRequest
+         * @description A piece to be proofed, and how its sheet is looked at.
+         *
+         *     use
+         *         which way of using the sheet is shown; none: as the first tool sheet says
+         *     layer
+         *         which layer is shown as material; none: the letterings, or the whole
+         */
+        ProofRequest: {
+            /**
+             * Sequence
+             * @default 0
+             */
+            sequence: number;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Use */
+            use?: ("kept" | "removed") | null;
+            /** Layer */
+            layer?: string | null;
+        };
+        /**
+         * ProofScene
+         * @description A piece as material.
+         *
+         *     sheet
+         *         the whole sheet
+         *     stays, loose
+         *         what of it stays, and what of that has lost the sheet's edge
+         *     unreached
+         *         what a round cutter does not reach
+         */
+        ProofScene: {
+            /** Sequence */
+            sequence: number;
+            /** Bounds */
+            bounds: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Sheet */
+            sheet: string;
+            /** Stays */
+            stays: string;
+            /** Loose */
+            loose: string;
+            /** Unreached */
+            unreached: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "kept" | "removed";
+            /** Layer */
+            layer: string;
+            /** Guides */
+            guides: string[];
+            /** Layers */
+            layers: components["schemas"]["ProofLayer"][];
+            /** Parts */
+            parts: components["schemas"]["ProofPart"][];
+            /** Parts Left Out */
+            parts_left_out: number;
+            /** Falls Area */
+            falls_area: number;
+            /** Stays Area */
+            stays_area: number;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Sheets */
+            sheets: components["schemas"]["ToolSheet"][];
         };
         /**
          * Pull
@@ -3227,6 +3717,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3264,7 +3756,7 @@ export interface components {
              * Of
              * @enum {string}
              */
-            of: "lettering" | "guide";
+            of: "lettering" | "guide" | "piece";
             /** Owner */
             owner: string;
             /** Changes */
@@ -3358,6 +3850,22 @@ export interface components {
             outer: number;
             /** Inner */
             inner: number;
+        };
+        /**
+         * Rounding
+         * @description Corners rounded to a least radius, mm, for a cutter: where ink is outside, and inside.
+         */
+        Rounding: {
+            /**
+             * Outside
+             * @default 0
+             */
+            outside: number;
+            /**
+             * Inside
+             * @default 0
+             */
+            inside: number;
         };
         /**
          * Scene
@@ -3889,6 +4397,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4002,6 +4512,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4078,6 +4590,43 @@ export interface components {
             foot: number;
         };
         /**
+         * Strokes
+         * @description Outlines drawn as single lines.
+         *
+         *     kind
+         *         the middle line of the strokes; lines at `angle`; lines at `angle` and across; or
+         *         rings at every `pitch` until the letter is full
+         *     pen
+         *         width of the line that the tool draws, mm: rings and lines keep half of it inside
+         */
+        Strokes: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "middle" | "hatch" | "cross-hatch" | "rings";
+            /**
+             * Pitch
+             * @default 0.5
+             */
+            pitch: number;
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
+            /**
+             * Pen
+             * @default 0.3
+             */
+            pen: number;
+            /**
+             * Outline
+             * @default true
+             */
+            outline: boolean;
+        };
+        /**
          * SuperellipseGuide
          * @description |2x/width|ⁿ + |2y/height|ⁿ = 1: from an ellipse at exponent 2 towards a rectangle.
          */
@@ -4141,6 +4690,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4200,6 +4751,14 @@ export interface components {
              * @default
              */
             source: string;
+        };
+        /**
+         * TakenOut
+         * @description A closed shape from which the lettering is cut: what is kept is the shape with holes.
+         */
+        TakenOut: {
+            /** Of */
+            of?: string | null;
         };
         /**
          * TakenOutlines
@@ -4266,6 +4825,68 @@ export interface components {
              * @default false
              */
             turned: boolean;
+        };
+        /**
+         * ToolSheet
+         * @description A material and a tool. Limits are in mm; one of zero is not looked at.
+         *
+         *     use
+         *         whether the letters are what is kept of the sheet, or what is removed from it, or
+         *         only lines on it
+         *     least_stroke
+         *         the thinnest stroke or bridge that the material holds
+         *     least_gap
+         *         the narrowest gap between two edges that the tool can leave
+         *     least_part
+         *         a part that is smaller than this across cannot be picked out, and is lost
+         *     least_height
+         *         of capitals that the tool can make
+         *     cutter
+         *         diameter of a round cutter, which does not reach into sharp corners
+         *     source
+         *         where the figures come from
+         */
+        ToolSheet: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Use
+             * @default kept
+             * @enum {string}
+             */
+            use: "kept" | "removed" | "lines";
+            /**
+             * Least Stroke
+             * @default 0
+             */
+            least_stroke: number;
+            /**
+             * Least Gap
+             * @default 0
+             */
+            least_gap: number;
+            /**
+             * Least Part
+             * @default 0
+             */
+            least_part: number;
+            /**
+             * Least Height
+             * @default 0
+             */
+            least_height: number;
+            /**
+             * Cutter
+             * @default 0
+             */
+            cutter: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * TurnOver
@@ -4375,6 +4996,8 @@ export interface components {
              * @default false
              */
             removed: boolean;
+            /** Output */
+            output?: ("cut" | "draw" | "engrave") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5985,6 +6608,130 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problem"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proof_api_proof_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProofRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tool_sheets_api_tool_sheets_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolSheet"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_tool_sheet_api_tool_sheets_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToolSheet"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolSheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_tool_sheet_api_tool_sheets__sheet_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -350,7 +350,7 @@ export class Editor {
   nextSpacing(): void {
     const lettering = this.lettering;
     if (!lettering) return;
-    const next = { font: 'even', even: 'same', same: 'font' } as const;
+    const next = { font: 'even', even: 'same', same: 'font', overlap: 'font' } as const;
     this.changeLettering(lettering.id, { spacing: next[lettering.spacing ?? 'font'] });
     void this.finish();
   }
@@ -368,7 +368,8 @@ export class Editor {
   /** Do what mends a finding. */
   mend(remedy: Remedy): void {
     if (remedy.of === 'lettering') this.changeLettering(remedy.owner, remedy.changes as Partial<Lettering>);
-    else this.changeGuide(remedy.owner, remedy.changes as Partial<Guide>);
+    else if (remedy.of === 'guide') this.changeGuide(remedy.owner, remedy.changes as Partial<Guide>);
+    else this.change(remedy.changes as Partial<Piece>);
     void this.finish();
   }
 

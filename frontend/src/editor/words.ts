@@ -15,6 +15,7 @@ export const SPACING = [
   { value: 'font', label: 'the face’s' },
   { value: 'even', label: 'even' },
   { value: 'same', label: 'all the same' },
+  { value: 'overlap', label: 'overlapping' },
 ] as const satisfies { value: Lettering['spacing']; label: string }[];
 
 export const ALIGN = [

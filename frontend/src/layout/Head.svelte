@@ -8,8 +8,14 @@
   import type { Editor } from '../editor/editor.svelte';
   import { clock } from '../editor/words';
   import Brand from '../parts/Brand.svelte';
+  import { follow, router } from '../router.svelte';
 
-  let { editor, onhelp }: { editor: Editor; onhelp: () => void } = $props();
+  let { editor, onhelp }: { editor: Editor; onhelp?: () => void } = $props();
+
+  const VIEWS = [
+    { view: 'layout', label: 'Layout', path: '' },
+    { view: 'proof', label: 'Proof', path: '/proof' },
+  ] as const;
 
   const state = $derived(
     {
@@ -53,6 +59,15 @@
       onkeydown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
     />
   </div>
+  <nav aria-label="Views">
+    {#each VIEWS as { view, label, path } (view)}
+      <a
+        href={`/pieces/${editor.id}${path}`}
+        aria-current={router.view === view ? 'page' : undefined}
+        onclick={follow}>{label}</a
+      >
+    {/each}
+  </nav>
   <div class="state">
     <span class="kept" class:troubled role="status">{state}</span>
     <Button
@@ -71,14 +86,16 @@
       disabled={!editor.canRedo}
       on:click={editor.redo}
     />
-    <Button
-      size="small"
-      kind="ghost"
-      icon={Help}
-      iconDescription="Shortcuts"
-      tooltipAlignment="end"
-      on:click={onhelp}
-    />
+    {#if onhelp}
+      <Button
+        size="small"
+        kind="ghost"
+        icon={Help}
+        iconDescription="Shortcuts"
+        tooltipAlignment="end"
+        on:click={onhelp}
+      />
+    {/if}
     <OverflowMenu flipped size="sm" icon={Export} aria-label="Take away a file" iconDescription="Take away a file">
       <OverflowMenuItem text="SVG, lettering only" on:click={() => void take('svg', false)} />
       <OverflowMenuItem text="SVG with guides" on:click={() => void take('svg', true)} />
@@ -124,6 +141,26 @@
 
   input:hover {
     border-color: var(--line);
+  }
+
+  nav {
+    display: flex;
+    align-self: stretch;
+    margin-right: 24px;
+  }
+
+  nav a {
+    display: flex;
+    align-items: center;
+    padding: 0 14px;
+    color: var(--ink-soft);
+    text-decoration: none;
+  }
+
+  nav a[aria-current] {
+    box-shadow: inset 0 -2px var(--verdigris);
+    color: var(--ink);
+    font-weight: 600;
   }
 
   .state {

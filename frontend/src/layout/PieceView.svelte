@@ -4,7 +4,8 @@
   import { api, saying, type OpenPiece } from '../api/client';
   import { Editor } from '../editor/editor.svelte';
   import Brand from '../parts/Brand.svelte';
-  import { follow } from '../router.svelte';
+  import { follow, router } from '../router.svelte';
+  import ProofView from '../proof/ProofView.svelte';
   import LayoutView from './LayoutView.svelte';
 
   let { id }: { id: string } = $props();
@@ -26,7 +27,11 @@
 </script>
 
 {#if editor}
-  <LayoutView {editor} />
+  {#if router.view === 'proof'}
+    <ProofView {editor} />
+  {:else}
+    <LayoutView {editor} />
+  {/if}
 {:else}
   <div class="waiting">
     <Brand />

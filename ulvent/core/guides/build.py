@@ -82,7 +82,9 @@ def guide_curve(guide: AnyGuide, others: Mapping[str, Curve] | None = None) -> C
         When the recipe gives no curve; the latter names the field.
     """
     # What changes no line is left out, so that it does not make the line anew.
-    plain = guide.model_copy(update={"id": "any", "hidden": False, "removed": False, "output": None})
+    plain = guide.model_copy(
+        update={"id": "any", "hidden": False, "removed": False, "output": None}
+    )
     return _made(plain, tuple((others or {})[name] for name in guide.leans_on))
 
 

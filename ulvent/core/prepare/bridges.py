@@ -57,7 +57,7 @@ _OBLIQUE, _UNLIKE, _ASIDE = 1.5, 1.2, 1.6
 class Bridge:
     """A bridge over a stroke: from in the counter to beyond the stroke, mm.
 
-    letter, number
+    lettering, letter, number
         the letter that it is in, by its place in the words, -1 where it ties several or a
         border; and which of that letter's bridges it is
     angle
@@ -68,6 +68,7 @@ class Bridge:
     end: tuple[float, float]
     width: float
     angle: float = 0.0
+    lettering: str = ""
     letter: int = -1
     number: int = 0
 
@@ -243,13 +244,15 @@ class _Search:
         points, ways, kinds, square = points[good], ways[good], kinds[good], square[good]
         if not len(points):
             return None
-        offsets = np.abs((points - middle)[:, 0] * ways[:, 1] - (points - middle)[:, 1] * ways[:, 0])
+        offsets = np.abs(
+            (points - middle)[:, 0] * ways[:, 1] - (points - middle)[:, 1] * ways[:, 0]
+        )
         costs = _OBLIQUE * (1.0 - square) + _ASIDE * offsets / size + _COST_OF[kinds]
         angles = np.arctan2((points - middle)[:, 1], (points - middle)[:, 0])
         into, out, _ = self._crossings(points - ways * back, ways)
-        costs += np.where(np.isfinite(out), out - np.where(np.isfinite(into), into, 0.0), np.inf) / (
-            self._stem
-        )
+        costs += np.where(
+            np.isfinite(out), out - np.where(np.isfinite(into), into, 0.0), np.inf
+        ) / (self._stem)
         ranked = np.argsort(costs)
         ranked = ranked[np.isfinite(costs[ranked])]
         # Rays over the whole width only for what is cheap by its middle; for the rest when

@@ -229,10 +229,9 @@ class _Graph:
             for _, one, two in sorted(pairs):
                 if one not in links and two not in links:
                     links[one], links[two] = two, one
-            for end in ends:
+            for index, which in ends:
                 # What does not go through runs up to the junction.
-                if end not in links:
-                    index, which = end
+                if (index, which) not in links:
                     joint = self._at[node][None]
                     trimmed[index] = (
                         np.concatenate([joint, trimmed[index]])

@@ -129,6 +129,14 @@ class Prepared:
     guides: tuple[LaidGuide, ...]
     blank: Region
 
+    def bounds(self) -> list[tuple[float, float, float, float]]:
+        """A box round all that is written of each layer, mm."""
+        return [
+            outline.bounds()
+            for layer in self.layers
+            for outline in (*layer.outlines, *layer.strokes)
+        ]
+
     def layer_of(self, owner: str) -> Layer:
         """The lettering's own layer, or, where `owner` is empty, that of the whole piece."""
         return next(one for one in self.layers if one.owner == owner and one.kind != "border")
@@ -202,9 +210,7 @@ def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Letter], list[Outline]]:
             )  # fmt: skip
         for ticks, areas in setting.tick_outlines():
             if areas:
-                letters.extend(
-                    Letter(part, key, outline=None) for part in Region.of(ticks).parts
-                )
+                letters.append(Letter(Region.of(ticks), key, outline=ticks))
             else:
                 strokes.append(ticks)
     return letters, strokes
@@ -406,7 +412,11 @@ class _Preparing:
         for piece in pieces:
             if piece.place < 0 or piece.shape is None:
                 continue
-            mine = tuple(c for c in bridges.changes if c.letter == piece.place)
+            mine = tuple(
+                change
+                for change in bridges.changes
+                if change.letter == piece.place and change.lettering in ("", piece.lettering)
+            )
             if piece.local is not None and piece.outline is not None:
                 ties = [
                     tie.moved(piece.local)
@@ -414,7 +424,9 @@ class _Preparing:
                 ]
             else:
                 ties = bridges_of(piece.area, bridges.width, changes=mine)
-            found.extend(replace(tie, letter=piece.place) for tie in ties)
+            found.extend(
+                replace(tie, lettering=piece.lettering, letter=piece.place) for tie in ties
+            )
             if any(change.removed for change in mine):
                 kept_open.append(piece.area.filled())
         areas = _without(pieces, found)
@@ -500,7 +512,9 @@ def _merged(
     groups: dict[int, list[int]] = {}
     for index in range(len(pieces)):
         groups.setdefault(root(index), []).append(index)
-    return [_one([pieces[i] for i in group], [areas[i] for i in group]) for group in groups.values()]
+    return [
+        _one([pieces[i] for i in group], [areas[i] for i in group]) for group in groups.values()
+    ]
 
 
 def _one(pieces: list[Letter], areas: list[Region]) -> Letter:
@@ -523,9 +537,7 @@ def _carried(pieces: list[Letter], band: Region) -> list[Letter]:
     carrier = Letter(band)
     every = [carrier, *pieces]
     areas = [piece.area.offset(JOINT) for piece in every]
-    touched = [
-        index for index in range(1, len(every)) if not areas[index].meet(areas[0]).is_empty
-    ]
+    touched = [index for index in range(1, len(every)) if not areas[index].meet(areas[0]).is_empty]
     one = _one([carrier, *(every[i] for i in touched)], [areas[i] for i in (0, *touched)])
     return [one, *(every[i] for i in range(1, len(every)) if i not in touched)]
 

@@ -320,9 +320,7 @@ def _low(layer: Layer, sheet: ToolSheet) -> list[Finding]:
     ]
 
 
-def _parts(
-    layer: Layer, piece: Piece, sheet: ToolSheet, parts: tuple[Part, ...]
-) -> list[Finding]:
+def _parts(layer: Layer, piece: Piece, sheet: ToolSheet, parts: tuple[Part, ...]) -> list[Finding]:
     findings: list[Finding] = []
     falling = [part for part in parts if not part.holds]
     if falling:
@@ -453,8 +451,8 @@ def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
             kind="unreached",
             severity="hint",
             lettering=layer.owner,
-            message=f"a cutter of {sheet.cutter:g} mm does not reach {_counted(len(parts), 'corner')}"
-            f", {rest.area:.2f} mm² in all",
+            message=f"a cutter of {sheet.cutter:g} mm does not reach "
+            f"{_counted(len(parts), 'corner')}, {rest.area:.2f} mm² in all",
             remedy="Round the corners to the cutter's radius, or use a finer one.",
             figure=rest.area,
             unit="mm²",
@@ -482,14 +480,15 @@ def _pairs(layer: Layer, places: list[ThinPlace]) -> list[str]:
 
 
 def _nearest_piece(layer: Layer, at: XY) -> str:
+    """The text of the piece whose edge is nearest to a point."""
     boxes = np.array([piece.area.bounds for piece in layer.pieces])
     x, y = at
     off = np.hypot(
         np.maximum(np.maximum(boxes[:, 0] - x, x - boxes[:, 2]), 0.0),
         np.maximum(np.maximum(boxes[:, 1] - y, y - boxes[:, 3]), 0.0),
     )
-    near = np.argsort(off)[:4]
-    within = [i for i in near.tolist() if off[i] <= FITTING] or near[:1].tolist()
+    near: list[int] = np.argsort(off)[:4].tolist()
+    within = [i for i in near if off[i] <= FITTING] or near[:1]
     if len(within) == 1:
         return layer.pieces[within[0]].text
     point = np.array([at])

@@ -60,9 +60,7 @@ def sheet_of(layers: tuple[Layer, ...], blank: Region) -> Region:
     return Region.box((x0 - margin, y0 - margin, x1 + margin, y1 + margin))
 
 
-def material(
-    layers: tuple[Layer, ...], blank: Region, use: Literal["kept", "removed"]
-) -> Material:
+def material(layers: tuple[Layer, ...], blank: Region, use: Literal["kept", "removed"]) -> Material:
     """A sheet from which layers are cut. Layers whose shapes had lettering taken out are
     what is kept in both ways.
     """

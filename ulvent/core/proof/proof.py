@@ -43,8 +43,6 @@ def proof_of(layout: Layout, others: OtherFaces = tuple, remedies: bool = True) 
     findings = [*prove(layout, others, remedies), *prove_cutting(layout, ready)]
     for sheet in sheets:
         findings.extend(prove_sheet(layout, ready, sheet))
-    held = [
-        finding.named().held_against(layout.piece.accepted) for finding in grouped(findings)
-    ]
+    held = [finding.named().held_against(layout.piece.accepted) for finding in grouped(findings)]
     ranked = sorted(held, key=lambda finding: (finding.accepted, _RANK[finding.severity]))
     return Proof(ready, sheets, tuple(ranked))

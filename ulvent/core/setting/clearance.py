@@ -17,6 +17,7 @@ ROW_SHARE = 0.02
 """Rows in which the distance of whole outlines is looked at, of the capitals' height."""
 _ROWS_BESIDE = 3
 """So many rows are more than letters may come near to each other."""
+_MOST_ROWS_TIED = 25
 _MOST_ROWS = 10_000
 """Letters over more rows than this are nowhere near each other."""
 _STRAIGHT = 1e-12
@@ -60,6 +61,36 @@ class Clearance:
         Letters stand for themselves by their outermost points in each row; rows are taken
         together with those beside them that are nearer than letters may come.
         """
+        if len(frames.points) < 2:
+            return np.empty(0)
+        right, left = self._sides_in_rows(frames)
+        wide = right.copy()
+        for by in range(1, _ROWS_BESIDE + 1):
+            wide[:, by:] = np.maximum(wide[:, by:], right[:, :-by])
+            wide[:, :-by] = np.maximum(wide[:, :-by], right[:, by:])
+        least: Floats = (left - wide).min(axis=1)
+        return least
+
+    def overlaps(self, frames: Frames, height: float) -> Floats:
+        """(n − 1,) the white over a height, mm, where each pair comes nearest; less than none
+        where they overlap all over it.
+
+        The least, over all stretches so high, of the largest white in one.
+        """
+        right, left = self._sides_in_rows(frames)
+        white = left - right
+        least = float(self._scales.min())
+        step = ROW_SHARE * self._face.metrics.cap_height * least
+        rows = int(np.clip(np.ceil(height / step), 1, min(_MOST_ROWS_TIED, white.shape[1])))
+        stretches = np.lib.stride_tricks.sliding_window_view(white, rows, axis=1)
+        found: Floats = stretches.max(axis=2).min(axis=1)
+        return found
+
+    def _sides_in_rows(self, frames: Frames) -> tuple[Floats, Floats]:
+        """(n − 1, rows) where the first of each pair ends and the second begins, mm.
+
+        Measured along the line midway between the two.
+        """
         owners, first, second = self._outermost
         rights, lefts = (
             self._placed(points, owners[side], frames)
@@ -72,9 +103,6 @@ class Clearance:
         step = ROW_SHARE * self._face.metrics.cap_height * np.minimum(
             self._scales[:-1], self._scales[1:]
         )  # fmt: skip
-        white = np.full(count, np.inf)
-        if not count:
-            return white
         sides: list[tuple[NDArray[np.intp], Floats, Floats]] = []
         for every, points in ((owners[0], rights), (owners[1] - 1, lefts)):
             paired = (every >= 0) & (every < count)
@@ -89,12 +117,7 @@ class Clearance:
         right, left = np.full((count, deep), -np.inf), np.full((count, deep), np.inf)
         np.maximum.at(right, (sides[0][0], rows[0]), sides[0][1])
         np.minimum.at(left, (sides[1][0], rows[1]), sides[1][1])
-        wide = right.copy()
-        for by in range(1, _ROWS_BESIDE + 1):
-            wide[:, by:] = np.maximum(wide[:, by:], right[:, :-by])
-            wide[:, :-by] = np.maximum(wide[:, :-by], right[:, by:])
-        least: Floats = (left - wide).min(axis=1)
-        return least
+        return right, left
 
     @cached_property
     def _outermost(self) -> tuple[tuple[NDArray[np.intp], NDArray[np.intp]], Floats, Floats]:

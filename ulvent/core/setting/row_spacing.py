@@ -59,6 +59,12 @@ def row_spacing(
     designed_clear = straight_clearance(face, clusters, scales, natural)
     designed_clear = np.minimum(designed_clear, NEAR_AS_DESIGNED * designed_clear)
     floor = np.minimum(FLOOR * stems, designed_clear)
+    overlap = lettering.spacing == "overlap"
+    if overlap:
+        same_word = np.array([two.place - one.place == len(one.text)
+                              for one, two in zip(clusters, clusters[1:], strict=False)])  # fmt: skip
+        targets = np.where(same_word & (np.diff(runs) == 0), 0.0, np.nan)
+        floor = np.full(len(targets), -lettering.overlap)
     return Spacing(
         face=face,
         clusters=clusters,
@@ -71,6 +77,7 @@ def row_spacing(
         share=SHARE_BEFORE[lettering.align],
         floor=floor,
         stems=stems,
+        overlap=overlap,
     )
 
 

@@ -56,6 +56,10 @@ _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
 
 
+_TIED = 2.0
+"""Letters that overlap do so over a height of so many overlaps: a point would not hold."""
+
+
 @dataclass(frozen=True, eq=False)
 class Spacing:
     """What the letters of a row are spaced by. Arrays run over n letters or n − 1 pairs.
@@ -71,6 +75,8 @@ class Spacing:
         equal joints, or each run by its middle
     floor, stems
         (n − 1,) least white between neighbours, and the face's white between stems, mm
+    overlap
+        whether every gap is to be its floor, which then is less than none
     """
 
     face: Face
@@ -84,6 +90,7 @@ class Spacing:
     share: float
     floor: Floats
     stems: Floats
+    overlap: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -104,6 +111,10 @@ class Spaced:
 def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
     """Move the letters of a row until every gap is its target."""
     row = _Row(spacing, baseline)
+    if spacing.overlap:
+        row.at_floor[:] = row.judged
+        alone = np.zeros(len(spacing.targets), dtype=bool)
+        return Spaced(row.solved(spacing.middles)[0], alone, alone)
     middles = _solved_from_last_time(row, spacing)
     too_near = np.zeros(len(row.targets), dtype=bool)
     for _ in range(_MOST_LIFTS):
@@ -185,6 +196,13 @@ class _Row:
         which = which[self._clear.in_rows(frames)[which] < self.floor[which]]
         return which[self._clear.on_curve(frames, which) < self.floor[which] - JOINT]
 
+    def _clear_of(self, frames: Frames, held: NDArray[np.int_]) -> Floats:
+        """What the floor is held against."""
+        if self._spacing.overlap:
+            height = _TIED * -float(self.floor.min())
+            return self._clear.overlaps(frames, height)[held]
+        return self._clear.on_curve(frames, held)
+
     def gaps(self, middles: Floats) -> Floats:
         return self._meter.on_curve(*self._frames(middles))[0]
 
@@ -207,7 +225,7 @@ class _Row:
                 drifts = self._drifts(middles, found)
             targets = self.targets
             if len(held):
-                clear, apart = self._clear.on_curve(frames, held), every[held + 1] - every[held]
+                clear, apart = self._clear_of(frames, held), every[held + 1] - every[held]
                 found[held], slopes[held] = clear, 1.0
                 if before is not None:
                     # How fast outlines part as letters do is seen from the last two rounds.

@@ -6,8 +6,9 @@ parts there are is done on regions, by Clipper2, which does not fail. An `Outlin
 curves with few nodes, for tools and files; `refitted` makes one of a region.
 """
 
+from ulvent.core.shapes.arcs import Arc, arc_of
 from ulvent.core.shapes.flat import flat_contours, outline_of
 from ulvent.core.shapes.refit import refitted, refitted_lines
 from ulvent.core.shapes.region import Region
 
-__all__ = ["Region", "flat_contours", "outline_of", "refitted", "refitted_lines"]
+__all__ = ["Arc", "Region", "arc_of", "flat_contours", "outline_of", "refitted", "refitted_lines"]

@@ -108,12 +108,10 @@ def _first_counts(controls: Floats) -> NDArray[np.int_]:
     by_turn = turns.sum(axis=1) / (0.6 * SMOOTH_TURN)
     by_length = np.hypot(*np.moveaxis(steps, 2, 0)).sum(axis=1) / (0.8 * LONG_CHORD)
     needed = np.ceil(np.maximum(np.maximum(by_bend, by_turn), np.maximum(by_length, 2.0)))
-    return np.minimum(needed, _MOST_CHORDS).astype(int)
+    return np.asarray(np.minimum(needed, _MOST_CHORDS), dtype=int)
 
 
-def _at_equal_steps(
-    controls: Floats, counts: NDArray[np.int_]
-) -> tuple[Floats, NDArray[np.int_]]:
+def _at_equal_steps(controls: Floats, counts: NDArray[np.int_]) -> tuple[Floats, NDArray[np.int_]]:
     """Points of all cubics at equal parameter steps, ends included, and whose each is."""
     owner = np.repeat(np.arange(len(counts)), counts + 1)
     firsts = np.cumsum(counts + 1) - (counts + 1)

@@ -115,7 +115,9 @@ class _Run:
 
 def _fitted_lines(lines: Sequence[tuple[Floats, bool]], tolerance: float) -> list[Outline]:
     runs_of = [_runs(points, closed) for points, closed in lines]
-    fitted = _fitted([run for runs in runs_of for run in runs], max(tolerance * _AIM - DENSE, 0.3 * tolerance))
+    fitted = _fitted(
+        [run for runs in runs_of for run in runs], max(tolerance * _AIM - DENSE, 0.3 * tolerance)
+    )
     found: list[Outline] = []
     at = 0
     for (_, closed), runs in zip(lines, runs_of, strict=True):
@@ -174,13 +176,13 @@ def _runs(points: Floats, closed: bool) -> list[_Run]:
     ways = chords / lengths[:, None]
     runs: list[_Run] = []
     for begin, end in zip(ends[:-1], ends[1:], strict=True):
-        piece = line[begin : end + 1]
+        stretch = line[begin : end + 1]
         smooth_before = turns[begin] <= SHARP_TURN and (closed or begin > 0)
         after = end % count
         smooth_after = turns[after] <= SHARP_TURN and (closed or end < count)
-        first = ways[begin - 1] if smooth_before and straight[begin - 1] else _tangent(piece)
-        last = ways[after] if smooth_after and straight[after] else -_tangent(piece[::-1])
-        runs.append(_Run(piece, first, last))
+        into = ways[begin - 1] if smooth_before and straight[begin - 1] else _tangent(stretch)
+        out = ways[after] if smooth_after and straight[after] else -_tangent(stretch[::-1])
+        runs.append(_Run(stretch, into, out))
     return _straightened(runs, closed)
 
 
@@ -231,7 +233,7 @@ def _tangent(points: Floats) -> Floats:
     one = points[1] - points[0]
     here = float(np.hypot(*one))
     if len(points) < 3:
-        return one / here
+        return np.asarray(one / here)
     two = points[2] - points[1]
     there = float(np.hypot(*two))
     tangent = one / here + (one / here - two / there) * here / (here + there)
@@ -305,7 +307,10 @@ class _Spans:
         )
         # Chord directions weighted by the other chord's length: exact on a circle.
         before, after = np.concatenate([ways[:1], ways]), np.concatenate([ways, ways[-1:]])
-        shorter = np.concatenate([[1.0], lengths])[:, None], np.concatenate([lengths, [1.0]])[:, None]
+        shorter = (
+            np.concatenate([[1.0], lengths])[:, None],
+            np.concatenate([lengths, [1.0]])[:, None],
+        )
         tangents = before * shorter[1] + after * shorter[0]
         for index, run in enumerate(runs):
             tangents[self.firsts[index]], tangents[self.lasts[index]] = run.first, run.last
@@ -326,7 +331,7 @@ class _Spans:
         measure = self._measure(begin, end)
         found = begin + np.searchsorted(measure, shares * measure[-1] - 1e-12)
         found[0], found[-1] = begin, end
-        return np.clip(found, begin, end)
+        return np.asarray(np.clip(found, begin, end))
 
     def _measure(self, begin: int, end: int) -> Floats:
         along = self.along[begin : end + 1] - self.along[begin]
@@ -418,9 +423,7 @@ def _solved(spans: _Spans, stretches: list[tuple[int, int]]) -> tuple[Floats, Fl
     handles = np.stack([third, third], axis=1)
     for _ in range(_ROUNDS):
         handles = _handles(a, ta, td, d, points, t, third, chords)
-        controls = np.stack(
-            [a, a + ta * handles[:, :1], d + td * handles[:, 1:], d], axis=1
-        )
+        controls = np.stack([a, a + ta * handles[:, :1], d + td * handles[:, 1:], d], axis=1)
         t = _reprojected(controls, points, t)
     off = points - _at(controls, t)
     dense = np.hypot(off[..., 0], off[..., 1]).max(axis=1)
@@ -434,11 +437,7 @@ def _handles(
     """(n, 2) handle lengths of least squares at parameters `t`, off along the normals."""
     u = 1.0 - t
     one, two = 3.0 * u * u * t, 3.0 * u * t * t
-    rest = (
-        points
-        - a[:, None] * (u**3 + one)[..., None]
-        - d[:, None] * (t**3 + two)[..., None]
-    )
+    rest = points - a[:, None] * (u**3 + one)[..., None] - d[:, None] * (t**3 + two)[..., None]
     along_a = one[..., None] * ta[:, None]
     along_d = two[..., None] * td[:, None]
     # Only what is across the line counts: along it the parameters give way.

@@ -164,9 +164,7 @@ class Region:
     def perimeter(self) -> float:
         """Of all rings, mm."""
         return float(
-            sum(
-                np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T).sum() for ring in self.rings
-            )
+            sum(np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T).sum() for ring in self.rings)
         )
 
     @property

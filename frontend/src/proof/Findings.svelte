@@ -1,0 +1,235 @@
+<script lang="ts">
+  import { Button } from 'carbon-components-svelte';
+  import type { Finding, ProofScene } from '../api/client';
+  import type { Editor } from '../editor/editor.svelte';
+  import { figure } from '../editor/words';
+
+  interface Props {
+    editor: Editor;
+    scene: ProofScene | undefined;
+    looked: Finding | undefined;
+    onlook: (finding: Finding, place?: number) => void;
+  }
+
+  let { editor, scene, looked, onlook }: Props = $props();
+
+  const SEVERITIES = { fault: 'Fault', warning: 'Warning', hint: 'Hint' } as const;
+  const open = $derived((scene?.findings ?? []).filter((one) => !one.accepted));
+  const accepted = $derived((scene?.findings ?? []).filter((one) => one.accepted));
+  const faults = $derived(open.filter((one) => one.severity === 'fault').length);
+  let place = $state(0);
+
+  const keyOf = (one: Finding) => `${one.key} ${one.sheet}`;
+  const isLooked = (one: Finding) => looked !== undefined && keyOf(looked) === keyOf(one);
+  const sheetName = (id: string) => scene?.sheets.find((one) => one.id === id)?.name ?? '';
+  const wordsOf = (id: string) =>
+    editor.piece.letterings.find((one) => one.id === id)?.text.split('\n')[0]?.slice(0, 32) ?? '';
+
+  function show(finding: Finding): void {
+    const count = finding.places?.length ?? 0;
+    place = isLooked(finding) && count ? (place + 1) % count : 0;
+    onlook(finding, place);
+  }
+
+  function accept(finding: Finding): void {
+    const { key, sheet, figure } = finding;
+    const others = (editor.piece.accepted ?? []).filter((one) => one.key !== key || one.sheet !== sheet);
+    editor.change({ accepted: [...others, { key, sheet, figure }] });
+    void editor.finish();
+  }
+
+  function unaccept(finding: Finding): void {
+    const others = (editor.piece.accepted ?? []).filter(
+      (one) => one.key !== finding.key || one.sheet !== finding.sheet,
+    );
+    editor.change({ accepted: others });
+    void editor.finish();
+  }
+</script>
+
+{#snippet card(finding: Finding)}
+  <li class={finding.severity} class:looked={isLooked(finding)} class:accepted={finding.accepted}>
+    <button class="head" onclick={() => show(finding)}>
+      <span class="severity">{SEVERITIES[finding.severity]}</span>
+      {#if finding.unit !== 'letters'}
+        <span class="figure">
+          {figure(Number(finding.figure.toPrecision(3)))}{#if finding.limit} / {figure(finding.limit)}{/if} {finding.unit}
+        </span>
+      {/if}
+    </button>
+    <p>{finding.message}.</p>
+    <p class="soft">
+      {#if finding.lettering}{wordsOf(finding.lettering)}{/if}
+      {#if finding.sheet && (scene?.sheets.length ?? 0) > 1}· {sheetName(finding.sheet)}{/if}
+    </p>
+    <div class="row">
+      {#each finding.remedies ?? [] as remedy (remedy.label)}
+        <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
+      {:else}
+        <span class="soft">{finding.remedy}</span>
+      {/each}
+    </div>
+    <div class="row">
+      {#if finding.places?.length}
+        <button class="quiet" onclick={() => show(finding)}>
+          {isLooked(finding) && finding.places.length > 1
+            ? `place ${place + 1} of ${finding.places.length}`
+            : finding.places.length > 1
+              ? `show its ${finding.places.length} places`
+              : 'show where'}
+        </button>
+      {/if}
+      {#if finding.accepted}
+        <button class="quiet" onclick={() => unaccept(finding)}>no longer accept</button>
+      {:else}
+        <button class="quiet" onclick={() => accept(finding)}>accept</button>
+      {/if}
+    </div>
+  </li>
+{/snippet}
+
+<aside aria-label="Findings">
+  <h2>
+    {#if !scene}
+      Findings
+    {:else if !open.length}
+      Nothing found
+    {:else}
+      {open.length} {open.length === 1 ? 'finding' : 'findings'}{faults ? `, ${faults} of them faults` : ''}
+    {/if}
+  </h2>
+  {#if scene && !open.length}
+    <p class="soft">
+      Held against {scene.sheets.map((one) => one.name).join(', ')}: it can be made as it is.
+    </p>
+    <Button size="small" kind="ghost" href={`/pieces/${editor.id}`}>Back to the layout</Button>
+  {/if}
+  <ul>
+    {#each open as finding (keyOf(finding))}
+      {@render card(finding)}
+    {/each}
+  </ul>
+  {#if accepted.length}
+    <h3>Accepted until they get worse</h3>
+    <ul>
+      {#each accepted as finding (keyOf(finding))}
+        {@render card(finding)}
+      {/each}
+    </ul>
+  {/if}
+</aside>
+
+<style>
+  aside {
+    overflow-y: auto;
+    border-right: 1px solid var(--line);
+    padding: 12px;
+  }
+
+  h2,
+  h3 {
+    margin: 0 0 10px;
+    font-size: 14px;
+    font-weight: 600;
+  }
+
+  h3 {
+    margin-top: 20px;
+    color: var(--ink-soft);
+  }
+
+  ul {
+    display: flex;
+    flex-direction: column;
+    gap: 8px;
+    margin: 0;
+    padding: 0;
+    list-style: none;
+  }
+
+  li {
+    border: 1px solid var(--line);
+    border-left: 3px solid var(--line-strong);
+    padding: 6px 10px 8px;
+    background: var(--sheet);
+    font-size: 13px;
+    line-height: 18px;
+  }
+
+  li.fault {
+    border-left-color: var(--brick);
+  }
+
+  li.warning {
+    border-left-color: var(--ochre);
+  }
+
+  li.looked {
+    border-color: var(--verdigris);
+    background: var(--verdigris-soft);
+  }
+
+  li.accepted {
+    border-left-color: var(--line);
+    color: var(--ink-soft);
+  }
+
+  .head {
+    display: flex;
+    width: 100%;
+    justify-content: space-between;
+    border: 0;
+    padding: 0;
+    background: none;
+    color: inherit;
+    font: inherit;
+    cursor: pointer;
+  }
+
+  .severity {
+    font-weight: 600;
+  }
+
+  .fault .severity {
+    color: var(--brick);
+  }
+
+  .warning .severity {
+    color: var(--ochre);
+  }
+
+  p {
+    margin: 2px 0;
+    overflow-wrap: anywhere;
+  }
+
+  .soft {
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 8px;
+    margin-top: 4px;
+  }
+
+  .row .quiet {
+    padding: 0;
+    font-size: 12px;
+  }
+
+  .remedy {
+    border: 1px solid var(--verdigris);
+    padding: 1px 8px;
+    background: none;
+    color: var(--verdigris);
+    font: inherit;
+    cursor: pointer;
+  }
+
+  .remedy:hover {
+    background: var(--verdigris-soft);
+  }
+</style>

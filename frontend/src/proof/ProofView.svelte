@@ -1,0 +1,132 @@
+<script lang="ts">
+  import { InlineLoading, InlineNotification } from 'carbon-components-svelte';
+  import { onDestroy, untrack } from 'svelte';
+  import type { Finding } from '../api/client';
+  import type { Editor } from '../editor/editor.svelte';
+  import { Viewport } from '../editor/viewport.svelte';
+  import Conflict from '../layout/Conflict.svelte';
+  import Head from '../layout/Head.svelte';
+  import { router } from '../router.svelte';
+  import Findings from './Findings.svelte';
+  import MaterialDrawing from './MaterialDrawing.svelte';
+  import PartsBar from './PartsBar.svelte';
+  import Preparing from './Preparing.svelte';
+  import { Proofing } from './proofing.svelte';
+
+  let { editor }: { editor: Editor } = $props();
+
+  const proofing = new Proofing();
+  const view = new Viewport();
+  const MARGIN = 44;
+  const CLOSE_BY = 12;
+  onDestroy(() => proofing.close());
+
+  let looked = $state.raw<Finding>();
+
+  $effect(() => {
+    void proofing.use;
+    void proofing.layer;
+    const { piece } = editor;
+    untrack(() => proofing.ask(piece));
+  });
+
+  function showAll(): void {
+    if (!proofing.scene) return;
+    view.show(proofing.scene.bounds, MARGIN);
+    view.moved = false;
+  }
+
+  $effect(() => {
+    if (proofing.scene && view.width && !untrack(() => view.moved)) untrack(showAll);
+  });
+
+  function look(finding: Finding, place = 0): void {
+    looked = finding;
+    const at = finding.places?.[place];
+    if (!at) return;
+    const [x, y] = at;
+    view.show([x - CLOSE_BY, y - CLOSE_BY, x + CLOSE_BY, y + CLOSE_BY], MARGIN);
+    view.moved = true;
+  }
+
+  function press(event: KeyboardEvent): void {
+    const target = event.target as HTMLElement;
+    if (target.closest('input, select, textarea, [role="dialog"]')) return;
+    const control = event.ctrlKey || event.metaKey;
+    const key = event.key.toLowerCase();
+    if (control && key === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
+    else if (control && key === 'y') void editor.redo();
+    else if (control || event.altKey) return;
+    else if (key === '0') showAll();
+    else if (key === '+' || key === '=') view.zoomIn();
+    else if (key === '-') view.zoomOut();
+    else if (key === 'escape') looked = undefined;
+    else return;
+    event.preventDefault();
+  }
+</script>
+
+<svelte:window onkeydown={press} />
+<svelte:head><title>{editor.piece.title || 'Untitled'} · Proof · Ulvent</title></svelte:head>
+
+<div class="proof">
+  <Head {editor} />
+  <Findings {editor} scene={proofing.scene} {looked} onlook={look} />
+  <main aria-label="Material">
+    {#if proofing.wrong}
+      <InlineNotification
+        lowContrast
+        hideCloseButton
+        kind="error"
+        title="The proof shows the last state that could be prepared."
+        subtitle={proofing.wrong}
+      />
+    {/if}
+    {#if editor.saying}
+      <InlineNotification
+        lowContrast
+        kind="error"
+        title={editor.saying}
+        on:close={() => (editor.saying = '')}
+      />
+    {/if}
+    {#if proofing.scene}
+      <MaterialDrawing {editor} {view} scene={proofing.scene} {looked} onshowall={showAll} />
+      <PartsBar {proofing} scene={proofing.scene} busy={proofing.busy} />
+    {:else if !proofing.wrong}
+      <div class="waiting"><InlineLoading description="Proofing the piece" /></div>
+    {/if}
+  </main>
+  <Preparing {editor} scene={proofing.scene} />
+</div>
+{#if editor.conflict}
+  <Conflict {editor} onopen={(id) => router.go(`/pieces/${id}`)} />
+{/if}
+
+<style>
+  .proof {
+    display: grid;
+    grid-template: 44px minmax(0, 1fr) / 304px minmax(0, 1fr) 300px;
+    height: 100vh;
+    min-width: 960px;
+    overflow: hidden;
+  }
+
+  main {
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+    min-height: 0;
+    background: var(--ground);
+  }
+
+  main > :global(.bx--inline-notification) {
+    flex: none;
+    margin: 8px;
+    max-width: none;
+  }
+
+  .waiting {
+    padding: 24px;
+  }
+</style>
