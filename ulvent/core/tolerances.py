@@ -30,7 +30,7 @@ LETTER_CORNER = math.radians(10.0)
 """Smallest turn at a joint, radians, that lettering takes for a corner: less than
 that is how a polyline stands for a curve."""
 
-DENSE = 0.0005
+DENSE = 0.00025
 """Largest distance, mm, between a curve and the chords that a region has in its place."""
 
 SMOOTH_TURN = math.radians(4.0)

@@ -24,7 +24,7 @@ from ulvent.web.type_case import Case
 
 router = APIRouter(tags=["proof"], responses={422: {"model": Problem}})
 
-Use = Literal["kept", "removed"]
+Use = Literal["kept", "removed", "lines"]
 XY = tuple[float, float]
 _DRAWN = 0.02
 """What is only looked at is fitted this coarsely, mm."""
@@ -124,9 +124,9 @@ def proof(request: ProofRequest, case: Case) -> ProofScene:
 def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
     ready = found.ready
     first = found.sheets[0] if found.sheets else PLAIN
-    use = request.use or ("removed" if first.use == "removed" else "kept")
+    use = request.use or first.use
     shown = _shown(ready, request.layer)
-    stuff = material(shown, ready.blank, use)
+    stuff = material(shown, ready.blank, "removed" if use == "removed" else "kept")
     sheet = sheet_of(ready.layers, ready.blank)
     cutter = max(one.cutter for one in found.sheets)
     layers = [_layer(layer) for layer in ready.layers]
@@ -136,10 +136,10 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
         sequence=request.sequence,
         bounds=(x0, -y1, x1, -y0),
         sheet="".join(blank) or _drawn(sheet),
-        stays=_stays(shown, stuff),
+        stays="" if use == "lines" else _stays(shown, stuff),
         loose=_drawn(Region.joined(part.region for part in stuff.loose)),
         unreached=_unreached(shown, cutter, stuff) if cutter else "",
-        use=stuff.use,
+        use=stuff.use if use != "lines" else use,
         layer=shown[0].id if len(shown) == 1 else "",
         guides=[curve_data(guide.curve) for guide in ready.guides],
         layers=layers,

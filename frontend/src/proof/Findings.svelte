@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { Button } from 'carbon-components-svelte';
   import type { Finding, ProofScene } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import { figure } from '../editor/words';
@@ -53,7 +52,7 @@
       <span class="severity">{SEVERITIES[finding.severity]}</span>
       {#if finding.unit !== 'letters'}
         <span class="figure">
-          {figure(Number(finding.figure.toPrecision(3)))}{#if finding.limit} / {figure(finding.limit)}{/if} {finding.unit}
+          {figure(Number(finding.figure.toPrecision(3)))}{finding.limit ? ` of ${figure(finding.limit)}` : ''} {finding.unit}
         </span>
       {/if}
     </button>
@@ -102,7 +101,6 @@
     <p class="soft">
       Held against {scene.sheets.map((one) => one.name).join(', ')}: it can be made as it is.
     </p>
-    <Button size="small" kind="ghost" href={`/pieces/${editor.id}`}>Back to the layout</Button>
   {/if}
   <ul>
     {#each open as finding (keyOf(finding))}
@@ -200,6 +198,8 @@
 
   p {
     margin: 2px 0;
+    font-size: 13px;
+    line-height: 18px;
     overflow-wrap: anywhere;
   }
 

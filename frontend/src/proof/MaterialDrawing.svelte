@@ -68,7 +68,7 @@
       </pattern>
     </defs>
     <g transform={view.transform}>
-      <path class="sheet" d={scene.sheet} fill-rule="evenodd" />
+      <path class="sheet" class:plain={scene.use === 'lines'} d={scene.sheet} fill-rule="evenodd" />
       <path class="stays" d={scene.stays} fill-rule={scene.use === 'removed' ? 'evenodd' : 'nonzero'} />
       <path class="loose" d={scene.loose} fill-rule="evenodd" />
       {#if !scene.layer}
@@ -78,6 +78,7 @@
       {/if}
       {#each shown as layer (layer.id)}
         <path class="stroke" d={layer.strokes} />
+        {#if scene.use === 'lines'}<path class="stroke" d={layer.paths} />{/if}
         {#if layer.paths !== layer.areas}
           <path class="kerf" d={layer.paths} />
         {/if}
@@ -101,7 +102,7 @@
         />
       {/each}
     </g>
-    {#if scene.parts.length <= NUMBERED}
+    {#if scene.parts.length <= NUMBERED && scene.use !== 'lines'}
       {#each scene.parts as part (part.number)}
         {@const [x, y] = view.toScreen(part.at)}
         <text class="number" class:falls={!part.holds} {x} y={y + 4}>{part.number}</text>
@@ -163,6 +164,10 @@
   .sheet {
     fill: url('#fallen');
     stroke: var(--line-strong);
+  }
+
+  .sheet.plain {
+    fill: var(--sheet);
   }
 
   .stays {

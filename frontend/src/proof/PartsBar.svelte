@@ -16,13 +16,19 @@
   const USES: { value: Use; label: string }[] = [
     { value: 'kept', label: 'Letters kept' },
     { value: 'removed', label: 'Letters removed' },
+    { value: 'lines', label: 'Lines' },
   ];
   const falling = $derived(scene.parts.filter((part) => !part.holds).length);
   const layers = $derived([
     { id: '', label: 'all lettering' },
     ...scene.layers.map((layer) => ({ id: layer.id, label: layer.id.replace(/-/g, ' ') })),
   ]);
-  const area = (mm2: number) => `${figure(Number(mm2.toPrecision(3)))} mm²`;
+  const staying = $derived(scene.parts.length - falling + scene.parts_left_out);
+  const parts = (count: number) => `${count} ${count === 1 ? 'part' : 'parts'}`;
+  const area = (mm2: number) =>
+    mm2 < 1000
+      ? `${figure(Number(mm2.toPrecision(3)))} mm²`
+      : `${figure(Number((mm2 / 100).toPrecision(3)))} cm²`;
 </script>
 
 <div class="bar">
@@ -36,14 +42,19 @@
     />
   </div>
   <p role="status">
-    <i class="key stays"></i><span>{scene.parts.length - falling + scene.parts_left_out} parts stay, {area(scene.stays_area)}</span>
-    <i class="key gone"></i><span>{area(scene.falls_area)} go{#if falling}, <b>{falling} of them fall out of the sheet</b>{/if}</span>
+    {#if scene.use === 'lines'}
+      <span>{scene.layers.reduce((sum, layer) => sum + layer.nodes, 0)} nodes in lines that are drawn</span>
+    {:else}
+    <span><i class="key stays"></i>{parts(staying)} kept, {area(scene.stays_area)}</span>
+    <span><i class="key gone"></i>{area(scene.falls_area)} removed{#if falling}, <b>{parts(falling)} fallen out</b>{/if}</span>
+    {/if}
   </p>
   {#if busy}<InlineLoading description="" />{/if}
   <Select
     size="sm"
     inline
-    labelText="Shown"
+    labelText=""
+    aria-label="Which layer is shown"
     selected={proofing.layer}
     on:update={(event) => (proofing.layer = String(event.detail))}
   >
@@ -67,22 +78,26 @@
 
   .use {
     flex: none;
-    width: 230px;
+    width: 280px;
   }
 
   p {
     display: flex;
     flex: 1;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 2px 6px;
+    flex-direction: column;
+    gap: 2px;
+    min-width: 0;
     margin: 0;
     font-size: 12px;
+    line-height: 16px;
+    white-space: nowrap;
   }
 
   .key {
-    width: 12px;
-    height: 12px;
+    display: inline-block;
+    width: 10px;
+    height: 10px;
+    margin-right: 6px;
     border: 1px solid var(--line-strong);
   }
 
@@ -91,7 +106,6 @@
   }
 
   .key.gone {
-    margin-left: 8px;
     background: #e3dccb;
   }
 

@@ -106,7 +106,7 @@
     on={Boolean(steps.join)}
     onset={(on) => set({ join: on ? { over: 0 } : null })}
   >
-    <LengthField label="Overlaps of more than" value={steps.join?.over ?? 0} onset={(over) => set({ join: { over } })} />
+    <LengthField label="If by more than" value={steps.join?.over ?? 0} onset={(over) => set({ join: { over } })} />
   </Step>
   <Step
     label="Band"

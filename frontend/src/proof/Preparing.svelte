@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Select, SelectItem } from 'carbon-components-svelte';
+  import { untrack } from 'svelte';
   import type { Prepare, ProofScene } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import Choice from '../parts/Choice.svelte';
@@ -10,7 +11,9 @@
 
   let page = $state<'prepare' | 'sheets'>('prepare');
   /** Whose recipe is shown: a lettering's, or, empty, the whole piece's. */
-  let owner = $state('');
+  let owner = $state(
+    untrack(() => (editor.piece.prepare ? '' : (editor.piece.letterings.find((one) => one.prepare)?.id ?? ''))),
+  );
   $effect(() => {
     if (owner && !editor.piece.letterings.some((one) => one.id === owner)) owner = '';
   });
@@ -20,6 +23,7 @@
     scene?.layers.filter((layer) => (owner ? layer.owner === owner : true)) ?? [],
   );
   const notes = $derived(mine.flatMap((layer) => layer.notes));
+  const pieces = $derived(mine.reduce((sum, layer) => sum + layer.pieces, 0));
   const nodes = $derived(mine.reduce((sum, layer) => sum + layer.nodes, 0));
 
   function change(prepare: Prepare | null): void {
@@ -53,7 +57,7 @@
     {#each notes as note (note)}
       <p class="note">{note}.</p>
     {/each}
-    <p class="soft">{nodes} nodes in {mine.reduce((sum, layer) => sum + layer.pieces, 0)} pieces, as written to a file.</p>
+    <p class="soft">As written to a file: {pieces} {pieces === 1 ? 'piece' : 'pieces'}, {nodes} nodes.</p>
   {:else}
     <ToolSheets {editor} />
   {/if}

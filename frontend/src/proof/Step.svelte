@@ -51,6 +51,11 @@
     line-height: 16px;
   }
 
+  .figures :global(.bx--checkbox-wrapper) {
+    grid-column: 1 / -1;
+    margin: 0;
+  }
+
   .figures {
     display: grid;
     grid-template-columns: 1fr 1fr;

@@ -26,6 +26,7 @@ _LEAST_POINTS = 200
 _ARC_OVER_CHORD = 2.0
 _TRIM = 0.9
 _OPPOSED = -0.6
+_DOT = 0.05
 _SMOOTHINGS = 3
 _MOST_PRUNINGS = 4
 GOOD_COVER = 0.85
@@ -53,7 +54,7 @@ def middle_line(area: Region) -> MiddleLine:
     widths: list[Floats] = []
     for part in area.parts:
         found, radii = _of_part(part)
-        lines.extend(found)
+        lines.extend(found or [_dot(part)])
         widths.append(2.0 * radii)
     if not lines:
         return MiddleLine((), 0.0, 0.0)
@@ -66,6 +67,13 @@ def _drawn(points: Floats, closed: bool, width: float) -> Region:
     """What a round pen covers."""
     ends = () if closed else (Region.disc(points[0], width), Region.disc(points[-1], width))
     return Region.joined([Region.along(points, closed, width), *ends])
+
+
+def _dot(part: Region) -> Line:
+    """A round part has no middle line: the pen is set down in its middle."""
+    x0, y0, x1, y1 = part.bounds
+    x, y, reach = (x0 + x1) / 2.0, (y0 + y1) / 2.0, _DOT * (x1 - x0)
+    return np.array([[x - reach, y], [x + reach, y]]), False
 
 
 def _of_part(part: Region) -> tuple[list[Line], Floats]:

@@ -28,6 +28,7 @@ from ulvent.core.shapes import Region, flat_contours, outline_of, refitted, refi
 from ulvent.core.tolerances import FITTING, JOINT
 
 Floats = NDArray[np.float64]
+_SLIT = 0.02
 _CORNER = 0.25
 _TIP = 3.0
 """What rounding takes from a corner reaches no farther than this, in radii; a stroke does."""
@@ -524,8 +525,10 @@ def _one(pieces: list[Letter], areas: list[Region]) -> Letter:
         return first
     names = {piece.lettering for piece in pieces}
     heights = [piece.height for piece in pieces if piece.height > 0.0]
+    # Slits that no tool leaves are closed.
+    whole = Region.joined(areas).offset(_SLIT).offset(-_SLIT)
     return Letter(
-        Region.joined(areas),
+        whole,
         names.pop() if len(names) == 1 else "",
         text="".join(piece.text for piece in pieces),
         height=min(heights, default=0.0),

@@ -44,6 +44,7 @@ def prove_cutting(layout: Layout, ready: Prepared) -> list[Finding]:
         findings.extend(_touching(layer, layout.piece))
         findings.extend(_crossing(layer))
         findings.extend(_open(layer))
+    findings.extend(_across_layers(ready, layout.piece))
     findings.extend(_doubled(ready))
     return findings
 
@@ -65,6 +66,8 @@ def prove_sheet(layout: Layout, ready: Prepared, sheet: ToolSheet) -> list[Findi
             findings.extend(_gaps(layer, sheet))
         if sheet.cutter > 0.0:
             findings.extend(_unreached(layer, sheet))
+    if sheet.least_gap > 0.0 and sheet.use != "lines":
+        findings.extend(_gaps_across(ready, sheet))
     return [finding.model_copy(update={"sheet": sheet.id}) for finding in findings]
 
 
@@ -140,14 +143,54 @@ def _touching(layer: Layer, piece: Piece) -> list[Finding]:
             severity="fault",
             lettering=layer.owner,
             message=(
-                f"{len(found)} pairs of letters run into each other by up to {deep:.2f} mm and "
-                f"would be cut apart{': ' + named if named else ''}"
+                f"{_counted(len(found), 'pair')} of letters run into each other by up to "
+                f"{deep:.2f} mm and would be cut apart{': ' + named if named else ''}"
             ),
             remedy="Join what overlaps, or open the gaps.",
             figure=deep,
             unit="mm",
             letters=tuple(text for _, _, text in found if text),
             remedies=_joining(layer, piece),
+            places=(at, *(place for _, place, _ in found[1:_MOST_PLACES])),
+        )
+    ]
+
+
+def _on_one_sheet(ready: Prepared) -> list[Layer]:
+    return [layer for layer in ready.layers if layer.kind == "letters" and layer.pieces]
+
+
+def _across_layers(ready: Prepared, piece: Piece) -> list[Finding]:
+    """Letterings that run into one another: all that is cut from one sheet."""
+    layers = _on_one_sheet(ready)
+    if len(layers) < 2:
+        return []
+    every = tuple(one for layer in layers for one in layer.pieces)
+    found: list[tuple[float, XY, str]] = []
+    for one, two in _near_pairs(every, 0.0):
+        if one.lettering == two.lettering:
+            continue
+        common = one.area.meet(two.area)
+        if common.area > _ROUNDING:
+            depth = 4.0 * common.area / max(common.perimeter, JOINT)
+            found.append((depth, common.some_point(), one.text + two.text))
+    if not found:
+        return []
+    found.sort(key=lambda each: -each[0])
+    deep, at, _ = found[0]
+    whole = Layer("whole", "", "whole", (), ())
+    return [
+        Finding(
+            kind="touching",
+            severity="fault",
+            lettering="",
+            message=f"letterings run into one another at {_counted(len(found), 'place')}, by up "
+            f"to {deep:.2f} mm",
+            remedy="Move one of them, or join the whole piece.",
+            figure=deep,
+            unit="mm",
+            letters=tuple(text for _, _, text in found if text),
+            remedies=_joining(whole, piece),
             places=(at, *(place for _, place, _ in found[1:_MOST_PLACES])),
         )
     ]
@@ -336,7 +379,8 @@ def _parts(layer: Layer, piece: Piece, sheet: ToolSheet, parts: tuple[Part, ...]
                 kind="falls-out",
                 severity="fault",
                 lettering=layer.owner,
-                message=f"{len(falling)} parts fall out, the largest {falling[0].area:.1f} mm²",
+                message=f"{_counted(len(falling), 'part')} would fall out, the largest "
+                f"{falling[0].area:.1f} mm²",
                 remedy="Tie them with bridges.",
                 figure=float(len(falling)),
                 remedies=remedies,
@@ -353,7 +397,7 @@ def _parts(layer: Layer, piece: Piece, sheet: ToolSheet, parts: tuple[Part, ...]
                 kind="small-part",
                 severity="warning",
                 lettering=layer.owner,
-                message=f"{len(small)} parts are too small to pick out: the smallest is "
+                message=f"{_counted(len(small), 'part')} too small to pick out: the smallest is "
                 f"{_across(least.area):.2f} mm across",
                 remedy="Make the letters larger, or join the parts to a band.",
                 figure=_across(least.area),
@@ -383,7 +427,7 @@ def _loose(layer: Layer) -> list[Finding]:
             kind="loose-part",
             severity="hint",
             lettering=layer.owner,
-            message=f"{count} dots and accents are parts of their own: {named}",
+            message=f"{_counted(count, 'part')} of letters come off alone: {named}",
             remedy="Transfer them together, or carry them by a band.",
             figure=float(count),
             letters=tuple(text for text, _ in found if text),
@@ -439,6 +483,38 @@ def _gaps(layer: Layer, sheet: ToolSheet) -> list[Finding]:
     ]
 
 
+def _gaps_across(ready: Prepared, sheet: ToolSheet) -> list[Finding]:
+    """Letterings that come nearer to one another than the tool can leave."""
+    layers = _on_one_sheet(ready)
+    if len(layers) < 2:
+        return []
+    every = Layer("all", "", "whole", tuple(p for la in layers for p in la.pieces), ())
+    owners = [piece.lettering for piece in every.pieces]
+    narrow = [
+        place
+        for place in thin_places(every.area, sheet.least_gap, white=True)
+        if owners[_nearest(every, place.first)] != owners[_nearest(every, place.second)]
+    ]
+    if not narrow:
+        return []
+    worst = narrow[0]
+    return [
+        Finding(
+            kind="narrow-gap",
+            severity="warning",
+            lettering="",
+            message=f"letterings come as near to one another as {worst.thickness:.2f} mm at "
+            f"{_counted(len(narrow), 'place')}",
+            remedy="Move them apart, or join the whole piece.",
+            figure=worst.thickness,
+            limit=sheet.least_gap,
+            unit="mm",
+            letters=tuple(dict.fromkeys(_pairs(every, narrow))),
+            places=tuple(place.at for place in narrow[:_MOST_PLACES]),
+        )
+    ]
+
+
 def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
     """Corners into which a round cutter does not come."""
     inside, outside = unreached(layer.area, sheet.cutter)
@@ -462,7 +538,9 @@ def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
 
 
 def _counted(count: int, what: str) -> str:
-    return f"{count} {what}{'' if count == 1 else 's'}"
+    """`1 gap`, `2 gaps`; of several words the first takes the plural."""
+    first, *rest = what.split(" ", 1)
+    return " ".join([str(count), first + ("" if count == 1 else "s"), *rest])
 
 
 def _owners(layer: Layer, places: list[ThinPlace]) -> list[str]:
@@ -481,6 +559,11 @@ def _pairs(layer: Layer, places: list[ThinPlace]) -> list[str]:
 
 def _nearest_piece(layer: Layer, at: XY) -> str:
     """The text of the piece whose edge is nearest to a point."""
+    return layer.pieces[_nearest(layer, at)].text
+
+
+def _nearest(layer: Layer, at: XY) -> int:
+    """Which piece's edge is nearest to a point."""
     boxes = np.array([piece.area.bounds for piece in layer.pieces])
     x, y = at
     off = np.hypot(
@@ -490,10 +573,10 @@ def _nearest_piece(layer: Layer, at: XY) -> str:
     near: list[int] = np.argsort(off)[:4].tolist()
     within = [i for i in near if off[i] <= FITTING] or near[:1]
     if len(within) == 1:
-        return layer.pieces[within[0]].text
+        return within[0]
     point = np.array([at])
     far = [float(_from_edge(point, layer.pieces[i].area)[0]) for i in within]
-    return layer.pieces[within[int(np.argmin(far))]].text
+    return within[int(np.argmin(far))]
 
 
 def _xy(point: Floats) -> XY:

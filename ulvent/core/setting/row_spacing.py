@@ -61,8 +61,8 @@ def row_spacing(
     floor = np.minimum(FLOOR * stems, designed_clear)
     overlap = lettering.spacing == "overlap"
     if overlap:
-        same_word = np.array([two.place - one.place == len(one.text)
-                              for one, two in zip(clusters, clusters[1:], strict=False)])  # fmt: skip
+        pairs = zip(clusters, clusters[1:], strict=False)
+        same_word = np.array([two.place - one.place == len(one.text) for one, two in pairs])
         targets = np.where(same_word & (np.diff(runs) == 0), 0.0, np.nan)
         floor = np.full(len(targets), -lettering.overlap)
     return Spacing(

@@ -32,8 +32,9 @@ _RIDGE = 1e-5
 _SHORTEST, _LONGEST = 0.02, 1.5
 """Handles in chords."""
 _MOST_TURN = math.radians(100.0)
+_MOST_TURN_MERGED = math.radians(125.0)
 _MOST_DIVISIONS = 10
-_MOST_MERGES = 3
+_MOST_MERGES = 4
 _MOST_RETRIES = 3
 _CRUMB = 2.0 * DENSE
 """Points nearer than this, mm, are one: crumbs of the computation."""
@@ -277,7 +278,7 @@ def _arc(run: _Run, goal: float) -> list[Floats] | None:
     if abs(sweep) < _ARC_TURN or not (np.diff(angles) * side > 0.0).all():
         return None
     centre = points.mean(axis=0) + (x, y)
-    parts = math.ceil(abs(sweep) / _EIGHTH - 1e-9)
+    parts = math.ceil(abs(sweep) / _EIGHTH - 1e-3)
     edges = angles[0] + np.linspace(0.0, sweep, parts + 1)
     spokes = np.column_stack([np.cos(edges), np.sin(edges)])
     ends = centre + radius * spokes
@@ -390,7 +391,7 @@ def _merge(spans: _Spans, done: dict[int, tuple[int, Floats]], goal: float) -> N
             (begin, middle, done[middle][0])
             for begin, (middle, _) in done.items()
             if middle not in lasts
-            and spans.turned[done[middle][0]] - spans.turned[begin] <= _MOST_TURN
+            and spans.turned[done[middle][0]] - spans.turned[begin] <= _MOST_TURN_MERGED
         ]
         if not pairs:
             return

@@ -31,6 +31,7 @@ _JOINS = {
     "bevelled": manifold3d.JoinType.Bevel,
 }
 _QUARTER_TURN = np.array([[0.0, 1.0], [-1.0, 0.0]])
+_SAME_LINE = DENSE / 4.0
 _MITRE_LIMIT = 4.0
 """A mitre reaches at most so many offsets from its corner, as SVG's `stroke-miterlimit`."""
 
@@ -134,7 +135,8 @@ class Region:
             part.offset(distance, join, _MITRE_LIMIT, segments)
             for part in self._section.decompose()
         ]
-        return Region(_Section.batch_boolean(parts, manifold3d.OpType.Add))
+        # Every round joint adds points: those that say nothing are left out again.
+        return Region(_Section.batch_boolean(parts, manifold3d.OpType.Add).simplify(_SAME_LINE))
 
     def simplified(self, tolerance: float) -> Region:
         """With fewer points, none of those left out farther than `tolerance` from the edge."""
@@ -152,8 +154,8 @@ class Region:
     @cached_property
     def parts(self) -> tuple[Region, ...]:
         """What hangs together, each with its holes, from the left and from below."""
-        parts = [Region(section) for section in self._section.decompose()]
-        return tuple(sorted(parts, key=lambda part: part.bounds))
+        parts = (Region(section) for section in self._section.decompose())
+        return tuple(sorted((part for part in parts if part.rings), key=lambda part: part.bounds))
 
     @cached_property
     def area(self) -> float:
@@ -169,7 +171,7 @@ class Region:
 
     @property
     def is_empty(self) -> bool:
-        return bool(self._section.is_empty())
+        return not self.rings
 
     @cached_property
     def bounds(self) -> Bounds:

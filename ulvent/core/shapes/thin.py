@@ -25,7 +25,7 @@ from ulvent.core.tolerances import JOINT
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int_]
 
-_STEPS_OF_LIMIT = 5.0
+_STEPS_OF_LIMIT = 7.0
 _FINEST, _COARSEST = 0.04, 0.25
 _MOST_SAMPLES = 60_000
 _ROUNDS = 24

@@ -1,0 +1,126 @@
+"""Bridges: how many parts are left is counted by shapely and by scipy's labelling of a raster."""
+
+from __future__ import annotations
+
+import math
+import unittest
+
+import numpy as np
+import shapely
+from scipy.ndimage import label
+
+from tests.core.region_help import outline_faces, polygons_of
+from ulvent.core.faces import Face
+from ulvent.core.prepare.bridges import (
+    Bridge,
+    bridges_of,
+    fallen,
+    letter_bridges,
+    sheet_round,
+)
+from ulvent.core.prepare_recipe import BridgeChange
+from ulvent.core.shapes import Region
+from ulvent.core.tolerances import JOINT
+from ulvent.typecase import shipped_face
+
+HEIGHT = 25.0
+LETTERS = "ABDOPQRabdegopq04689&@%Å"
+ROMAN = ("lato-bold", "zilla-slab-semibold", "eb-garamond", "alfa-slab-one", "kaushan-script")
+
+
+def letter(face: Face, text: str) -> tuple[Region, float, object]:
+    outline = face.cluster_outline(face.shape(text).clusters[0].glyphs)
+    scale = HEIGHT / face.metrics.cap_height
+    return Region.of(outline, np.array([[scale, 0, 0], [0, scale, 0]])), scale, outline
+
+
+def bridged(ink: Region, bridges: tuple[Bridge, ...]) -> Region:
+    return ink.minus(Region.joined(bridge.region() for bridge in bridges))
+
+
+class OnePiece(unittest.TestCase):
+    def test_every_letter_leaves_one_sheet_by_shapelys_count(self) -> None:
+        for name in ROMAN:
+            face = shipped_face(name)
+            for text in LETTERS:
+                ink, scale, outline = letter(face, text)
+                for width in (0.8, 2.0):
+                    with self.subTest(name, letter=text, width=width):
+                        left = bridged(ink, letter_bridges(outline, scale, width))
+                        sheet = shapely.box(*sheet_round(ink, 6.0).bounds)
+                        parts = shapely.get_parts(sheet.difference(polygons_of(left)))
+                        big = [part for part in parts if part.area > 0.01]
+                        self.assertEqual(len(big), 1)
+
+    def test_and_by_labelling_a_raster(self) -> None:
+        pixel = 0.1
+        for name in ("lato-bold", "archivo-black"):
+            for text in "B8@":
+                ink, scale, outline = letter(shipped_face(name), text)
+                left = polygons_of(bridged(ink, letter_bridges(outline, scale, 1.5)))
+                shapely.prepare(left)
+                x0, y0, x1, y1 = sheet_round(ink, 3.0).bounds
+                grid = np.meshgrid(np.arange(x0, x1, pixel), np.arange(y0, y1, pixel))
+                sheet = ~shapely.contains_xy(left, *grid)
+                _, before = label(~shapely.contains_xy(polygons_of(ink), *grid))
+                _, after = label(sheet)
+                with self.subTest(name, letter=text):
+                    self.assertGreater(before, 1)
+                    self.assertEqual(after, 1)
+
+    def test_bridges_are_as_wide_as_asked_and_hold_all_that_would_fall(self) -> None:
+        ink, scale, outline = letter(shipped_face("lato-bold"), "B")
+        found = letter_bridges(outline, scale, 1.5)
+        left = bridged(ink, found)
+        self.assertEqual(fallen(left, 1.4, sheet_round(ink, 6.0)), [])
+        self.assertGreater(len(fallen(ink, 1.4, sheet_round(ink, 6.0))), 0)
+        for bridge in found:
+            self.assertAlmostEqual(bridge.region().area, 1.5 * bridge.length, places=6)
+
+    def test_what_several_letters_enclose_is_tied_too(self) -> None:
+        ring = Region.disc(np.zeros(2), 40.0).minus(Region.disc(np.zeros(2), 34.0))
+        dot = Region.disc(np.zeros(2), 6.0)
+        ink = Region.joined([ring, dot])
+        found = bridges_of(ink, 2.0)
+        left = bridged(ink, tuple(found))
+        self.assertEqual(fallen(left, 1.9, sheet_round(ink, 6.0)), [])
+
+
+class Places(unittest.TestCase):
+    def test_an_o_is_tied_upright_above_and_below(self) -> None:
+        for name, face in outline_faces():
+            if face.shape("O").missing or face.metrics.cap_height == 0 or name in (
+                "kaushan-script", "dancing-script-bold"
+            ):  # fmt: skip
+                continue
+            _, scale, outline = letter(face, "O")
+            with self.subTest(name):
+                found = letter_bridges(outline, scale, 2.0)
+                self.assertEqual(len(found), 2)
+                for bridge in found:
+                    (bx, by), (ex, ey) = bridge.begin, bridge.end
+                    upright = abs(math.degrees(math.atan2(ey - by, ex - bx))) % 180.0
+                    self.assertAlmostEqual(upright, 90.0, delta=1e-6)
+                self.assertLess(abs(found[0].middle[0] - found[1].middle[0]), 2.0)
+
+    def test_the_same_letter_has_the_same_bridges(self) -> None:
+        _, scale, outline = letter(shipped_face("lato-bold"), "R")
+        self.assertEqual(letter_bridges(outline, scale, 2.0), letter_bridges(outline, scale, 2.0))
+        ink = Region.of(outline, np.array([[scale, 0, 0], [0, scale, 0]]))
+        again = bridges_of(ink, 2.0)
+        self.assertEqual([b.begin for b in again],
+                         [b.begin for b in letter_bridges(outline, scale, 2.0)])  # fmt: skip
+
+    def test_one_taken_away_by_hand_is_gone_and_the_other_stays(self) -> None:
+        _, scale, outline = letter(shipped_face("lato-bold"), "O")
+        both = letter_bridges(outline, scale, 2.0)
+        one = letter_bridges(outline, scale, 2.0, (BridgeChange(letter=0, bridge=0, removed=True),))
+        self.assertEqual([b.number for b in one], [1])
+        self.assertEqual(one[0].begin, both[1].begin)
+
+    def test_one_moved_by_hand_stands_where_it_was_asked_for(self) -> None:
+        _, scale, outline = letter(shipped_face("lato-bold"), "O")
+        change = BridgeChange(letter=0, bridge=0, angle=0.0)
+        moved = letter_bridges(outline, scale, 2.0, (change,))[0]
+        self.assertLess(abs(moved.angle), 8.0)
+        self.assertGreater(moved.end[0] - moved.begin[0], JOINT)
