@@ -70,6 +70,31 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(bad.returncode, 1)
         self.assertEqual(json.loads(bad.stdout)[0]["kind"], "missing-letters")
 
+    def test_proof_holds_a_piece_against_named_sheets(self) -> None:
+        piece = self.write(document())
+        answer = self.run_ulvent(
+            "proof", piece, "--sheet", "stencil-blade", "--sheet", "vinyl-blade"
+        )
+        self.assertEqual(answer.returncode, 1, answer.stderr)
+        found = json.loads(answer.stdout)
+        falling = [finding for finding in found if finding["kind"] == "falls-out"]
+        self.assertEqual({finding["sheet"] for finding in falling}, {"stencil-blade"})
+        self.assertTrue(all(finding["places"] for finding in falling))
+        accepted = [{"key": f["key"], "sheet": f["sheet"], "figure": f["figure"]} for f in found]
+        piece = self.write(document(accepted=accepted))
+        again = self.run_ulvent("proof", piece, "--sheet", "stencil-blade")
+        self.assertEqual(again.returncode, 0, again.stdout)
+        self.assert_refused(self.run_ulvent("proof", piece, "--sheet", "gone"), "gone", "vinyl")
+
+    def test_what_cannot_be_prepared_is_refused_and_nothing_is_written(self) -> None:
+        line = {"id": "rim", "kind": "line", "length": 300}
+        broken = document(guides=[line])
+        broken["letterings"][0]["prepare"] = {"taken_out": {"of": "rim"}}
+        piece = self.write(broken)
+        answer = self.run_ulvent("export", piece, "out.svg")
+        self.assert_refused(answer, "letterings[0].prepare.taken_out.of")
+        self.assertFalse((self.folder / "out.svg").exists())
+
     def test_a_wrong_piece_exits_2_and_writes_nothing(self) -> None:
         for piece, words in (
             (with_lettering(height="x"), ["letterings[0].height", "number"]),

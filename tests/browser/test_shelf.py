@@ -76,7 +76,7 @@ class Shelf(ApplicationTest):
     def test_a_shelf_that_comes_late_does_not_wipe_off_what_was_refused(self) -> None:
         page = self.page()
         waiting: list[Route] = []
-        page.route("**/api/pieces?deleted=false", lambda route: waiting.append(route))
+        page.route("**/api/pieces?deleted=false", waiting.append)
         self.open("/", page)
         wrong = {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
         page.get_by_label("Piece file").set_input_files(files=[wrong])

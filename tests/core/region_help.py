@@ -37,7 +37,7 @@ def word(face: Face, text: str, height: float) -> list[Outline]:
 
 def as_shapely(outline: Outline) -> MultiPolygon | Polygon:
     """What an outline's contours wind round, by the non-zero rule, as shapely computes it."""
-    rings = [Polygon(points) for points, _ in outline.flattened(DENSELY) if len(points) > 3]
+    rings = [Polygon(points) for points, _ in outline.flattened(DENSELY) if len(points) >= 3]
     turns = [1 if LinearRing(ring.exterior.coords).is_ccw else -1 for ring in rings]
     # The sign of the largest ring is that of all outer ones.
     largest = max(range(len(rings)), key=lambda i: rings[i].area)

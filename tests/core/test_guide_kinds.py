@@ -18,7 +18,7 @@ from ulvent.core.errors import PieceError
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.kinds import arc_through
 from ulvent.core.guides.sizes import given_as
-from ulvent.core.piece import parse_piece
+from ulvent.core.piece import parse_guide, parse_piece
 from ulvent.core.recipes import WrongRecipeError
 
 
@@ -196,6 +196,12 @@ class ClosedFigures(unittest.TestCase):
     def test_rounding_takes_two_tangents_and_gives_an_arc(self) -> None:
         plain, soft = curve("rectangle").length, curve("rounded rectangle").length
         self.assertAlmostEqual(plain - soft, 4 * (2 * 12 - math.pi * 12 / 2))
+
+    def test_a_star_whose_valleys_lie_in_its_sides_is_a_polygon(self) -> None:
+        """Three tips, valleys half as far out: an equilateral triangle, side R sqrt 3."""
+        star = {"id": "g", "kind": "star", "tips": 3, "outer": 40, "inner": 20}
+        triangle = guide_curve(parse_guide(star))
+        self.assertAlmostEqual(triangle.length, 3.0 * 20.0 * math.sqrt(3.0), places=9)
 
     def test_a_rounded_star_has_no_corner_left(self) -> None:
         star = curve("star", tip_radius=3, valley_radius=5)

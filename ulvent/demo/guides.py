@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
+from ulvent.core.prepare_recipe import Join, Prepare
 from ulvent.core.recipes import (
     ArchGuide,
     BetweenGuide,
@@ -50,6 +51,7 @@ def pie_platter() -> Piece:
                 at=4,
                 align="start",
                 tracking=0.2,
+                prepare=Prepare(join=Join()),
             ),
         ),
     )

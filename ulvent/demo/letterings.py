@@ -13,6 +13,7 @@ from ulvent.core.lettering import (
     Ticks,
 )
 from ulvent.core.piece import Piece
+from ulvent.core.prepare_recipe import Join, Prepare
 from ulvent.core.recipes import (
     ArcGuide,
     ArchGuide,
@@ -150,6 +151,7 @@ def harvest_platter() -> Piece:
                 standoff=0,
                 at=2,
                 with_guide=True,
+                prepare=Prepare(join=Join()),
             ),
         ),
     )
@@ -198,6 +200,7 @@ def jam_tag() -> Piece:
                 align="centre",
                 shape="bent",
                 tracking=0.6,
+                prepare=Prepare(join=Join()),
             ),
         ),
     )
@@ -232,6 +235,7 @@ def bilingual_sign() -> Piece:
                 at_in="middle",
                 align="centre",
                 shape="bent",
+                prepare=Prepare(join=Join()),
             ),
         ),
     )

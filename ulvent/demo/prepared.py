@@ -151,6 +151,7 @@ def van_sign() -> Piece:
                     "prepare": {
                         "join": {},
                         "borders": [{"distance": 7, "corners": "round", "fill": 12}],
+                        "rounding": {"inside": 0.4, "outside": 0.2},
                     },
                 },
                 {

@@ -43,6 +43,7 @@ from ulvent.core.recipes import (
     WaveGuide,
     WrongRecipeError,
 )
+from ulvent.core.tolerances import CORNER
 
 _ORIGIN = (0.0, 0.0)
 _MOST_TURNS = 500.0
@@ -346,8 +347,10 @@ def _star(guide: StarGuide) -> Curve:
     turns = line.corners.turns.tolist()
     tip_way = -1.0 if guide.turn == "clockwise" else 1.0
     radii = [guide.tip_radius if t * tip_way > 0.0 else guide.valley_radius for t in turns]
-    # The seam lies in a valley.
-    found = rounded(line, [*radii, guide.valley_radius])
+    # The seam lies in a valley, which is none where the star is a polygon.
+    if abs(line.seam_turn) > CORNER:
+        radii.append(guide.valley_radius)
+    found = rounded(line, radii)
     smallest = min((r for r in (guide.tip_radius, guide.valley_radius) if r > 0.0), default=0.0)
     if found.least_radius < smallest - 1e-9:
         field = "tip_radius" if guide.tip_radius else "valley_radius"

@@ -58,7 +58,10 @@ def middle_line(area: Region) -> MiddleLine:
         widths.append(2.0 * radii)
     if not lines:
         return MiddleLine((), 0.0, 0.0)
-    width = float(np.median(np.concatenate(widths)))
+    every = np.concatenate(widths)
+    # Dots alone have no strokes: a pen as wide as they are.
+    x0, _, x1, _ = area.parts[0].bounds
+    width = float(np.median(every)) if len(every) else x1 - x0
     drawn = Region.joined(_drawn(points, closed, width) for points, closed in lines)
     return MiddleLine(tuple(lines), width, drawn.meet(area).area / area.area)
 

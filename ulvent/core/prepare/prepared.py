@@ -28,7 +28,6 @@ from ulvent.core.shapes import Region, flat_contours, outline_of, refitted, refi
 from ulvent.core.tolerances import FITTING, JOINT
 
 Floats = NDArray[np.float64]
-_SLIT = 0.02
 _CORNER = 0.25
 _TIP = 3.0
 """What rounding takes from a corner reaches no farther than this, in radii; a stroke does."""
@@ -356,13 +355,11 @@ class _Preparing:
         assert self._recipe is not None
         assert self._recipe.join is not None
         over = self._recipe.join.over
-        grown = over == 0.0
-        areas = [letter.area.offset(JOINT) if grown else letter.area for letter in letters]
-        return _merged(letters, areas, lambda common: not common.offset(-over / 2.0).is_empty)
+        return _merged(letters, lambda common: not common.offset(-over / 2.0).is_empty)
 
     def _cut_back(self, pieces: list[Letter]) -> list[Letter]:
         assert self._recipe is not None
-        for shape, keep in self._cutters():
+        for shape, keep in self._cutters:
             cut: list[Letter] = []
             for piece in pieces:
                 left = piece.area.meet(shape) if keep == "inside" else piece.area.minus(shape)
@@ -373,6 +370,7 @@ class _Preparing:
             pieces = cut
         return pieces
 
+    @cached_property
     def _cutters(self) -> list[tuple[Region, str]]:
         assert self._recipe is not None
         found: list[tuple[Region, str]] = []
@@ -386,7 +384,7 @@ class _Preparing:
         self, strokes: list[Outline], lines: list[Line]
     ) -> tuple[list[Outline], list[Line]]:
         """Single lines, broken where the shapes cut them."""
-        cutters = self._cutters()
+        cutters = self._cutters
         if not cutters:
             return strokes, lines
         dense = [*lines, *(line for stroke in strokes for line in flat_contours(stroke))]
@@ -488,9 +486,7 @@ def _without(pieces: list[Letter], ties: list[Bridge]) -> list[Letter]:
     return found
 
 
-def _merged(
-    pieces: list[Letter], areas: list[Region], belong: Callable[[Region], bool]
-) -> list[Letter]:
+def _merged(pieces: list[Letter], belong: Callable[[Region], bool]) -> list[Letter]:
     """Pieces made one wherever what they have in common says so."""
     owner = list(range(len(pieces)))
 
@@ -499,36 +495,38 @@ def _merged(
             index = owner[index]
         return index
 
-    boxes = np.array([area.bounds for area in areas]).reshape(-1, 4)
+    # What only touches has something in common once it is a little larger.
+    larger = [piece.area.offset(JOINT) for piece in pieces]
+    seams: list[tuple[int, Region]] = []
+    boxes = np.array([area.bounds for area in larger]).reshape(-1, 4)
     for one in range(len(pieces)):
         x0, y0, x1, y1 = boxes[one]
         later = boxes[one + 1 :]
         near = (later[:, 0] <= x1) & (later[:, 2] >= x0) & (later[:, 1] <= y1) & (later[:, 3] >= y0)
         for two in (np.flatnonzero(near) + one + 1).tolist():
-            if root(one) == root(two):
-                continue
-            common = areas[one].meet(areas[two])
+            common = larger[one].meet(larger[two])
             if not common.is_empty and belong(common):
+                seams.append((one, common))
                 owner[root(two)] = root(one)
     groups: dict[int, list[int]] = {}
     for index in range(len(pieces)):
         groups.setdefault(root(index), []).append(index)
     return [
-        _one([pieces[i] for i in group], [areas[i] for i in group]) for group in groups.values()
+        _one([pieces[i] for i in group], [seam for at, seam in seams if at in group])
+        for group in groups.values()
     ]
 
 
-def _one(pieces: list[Letter], areas: list[Region]) -> Letter:
-    """Several pieces as one."""
+def _one(pieces: list[Letter], seams: list[Region]) -> Letter:
+    """Several pieces as one, held together by their seams too where they only touch."""
     first = pieces[0]
     if len(pieces) == 1:
         return first
     names = {piece.lettering for piece in pieces}
     heights = [piece.height for piece in pieces if piece.height > 0.0]
-    # Slits that no tool leaves are closed.
-    whole = Region.joined(areas).offset(_SLIT).offset(-_SLIT)
+    thin = [seam.offset(JOINT) for seam in seams if seam.offset(-2.0 * JOINT).is_empty]
     return Letter(
-        whole,
+        Region.joined([*(piece.area for piece in pieces), *thin]),
         names.pop() if len(names) == 1 else "",
         text="".join(piece.text for piece in pieces),
         height=min(heights, default=0.0),
@@ -537,12 +535,10 @@ def _one(pieces: list[Letter], areas: list[Region]) -> Letter:
 
 def _carried(pieces: list[Letter], band: Region) -> list[Letter]:
     """Pieces with a band that is one with all that it touches."""
-    carrier = Letter(band)
-    every = [carrier, *pieces]
-    areas = [piece.area.offset(JOINT) for piece in every]
-    touched = [index for index in range(1, len(every)) if not areas[index].meet(areas[0]).is_empty]
-    one = _one([carrier, *(every[i] for i in touched)], [areas[i] for i in (0, *touched)])
-    return [one, *(every[i] for i in range(1, len(every)) if i not in touched)]
+    larger = band.offset(2.0 * JOINT)
+    touched = [piece for piece in pieces if not piece.area.meet(larger).is_empty]
+    carrier = _one([Letter(band), *touched], [larger.meet(piece.area) for piece in touched])
+    return [carrier, *(piece for piece in pieces if piece not in touched)]
 
 
 def _bordered(pieces: list[Letter], region: Region, border: Border) -> list[Letter]:

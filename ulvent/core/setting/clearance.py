@@ -78,7 +78,7 @@ class Clearance:
         The least, over all stretches so high, of the largest white in one.
         """
         right, left = self._sides_in_rows(frames)
-        white = left - right
+        white = -_without_gaps(-left) - _without_gaps(right)
         least = float(self._scales.min())
         step = ROW_SHARE * self._face.metrics.cap_height * least
         rows = int(np.clip(np.ceil(height / step), 1, min(_MOST_ROWS_TIED, white.shape[1])))
@@ -179,6 +179,15 @@ class Clearance:
             frames.points[owners] + points[:, :1] * tangents + points[:, 1:] * normals
         )
         return standing
+
+
+def _without_gaps(ends: Floats) -> Floats:
+    """Rows that happen to hold no point have what the rows beside them hold."""
+    beside = np.maximum(
+        np.pad(ends[:, 1:], ((0, 0), (0, 1)), constant_values=-np.inf),
+        np.pad(ends[:, :-1], ((0, 0), (1, 0)), constant_values=-np.inf),
+    )
+    return np.where(np.isfinite(ends), ends, beside)
 
 
 def straight_clearance(

@@ -16,6 +16,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from ulvent.core.faces import Outline
 from ulvent.core.shapes.flat import flat_contours
@@ -33,6 +34,7 @@ _SHORTEST, _LONGEST = 0.02, 1.5
 """Handles in chords."""
 _MOST_TURN = math.radians(100.0)
 _MOST_TURN_MERGED = math.radians(125.0)
+_AT_KNOT = 1e-3
 _MOST_DIVISIONS = 10
 _MOST_MERGES = 4
 _MOST_RETRIES = 3
@@ -53,7 +55,7 @@ def refitted(region: Region, tolerance: float = FITTING) -> Outline:
     Parts and holes that are narrower than the tolerance are left out.
     """
     kept = [ring for ring in region.rings if not _is_speck(ring, tolerance)]
-    outline = _fitted_rings(kept, tolerance)
+    outline = _fitted_rings(kept, tolerance, region.knots)
     if _is_clean(outline, kept):
         return outline
     if len(region.parts) > 1:
@@ -63,7 +65,7 @@ def refitted(region: Region, tolerance: float = FITTING) -> Outline:
         if _is_clean(outline, kept):
             return outline
         tolerance /= 4.0
-        outline = _fitted_rings(kept, tolerance)
+        outline = _fitted_rings(kept, tolerance, region.knots)
     return outline if _is_clean(outline, kept) else Outline.joined(map(_polygon, kept))
 
 
@@ -79,8 +81,8 @@ def _is_speck(ring: Floats, tolerance: float) -> bool:
     return bool(2.0 * abs(ring_area(ring)) <= tolerance * steps)
 
 
-def _fitted_rings(rings: Sequence[Floats], tolerance: float) -> Outline:
-    return Outline.joined(_fitted_lines([(ring, True) for ring in rings], tolerance))
+def _fitted_rings(rings: Sequence[Floats], tolerance: float, knots: Floats) -> Outline:
+    return Outline.joined(_fitted_lines([(ring, True) for ring in rings], tolerance, knots))
 
 
 def _is_clean(outline: Outline, rings: Sequence[Floats]) -> bool:
@@ -114,11 +116,12 @@ class _Run:
         return len(self.points) == 2
 
 
-def _fitted_lines(lines: Sequence[tuple[Floats, bool]], tolerance: float) -> list[Outline]:
+def _fitted_lines(
+    lines: Sequence[tuple[Floats, bool]], tolerance: float, knots: Floats | None = None
+) -> list[Outline]:
     runs_of = [_runs(points, closed) for points, closed in lines]
-    fitted = _fitted(
-        [run for runs in runs_of for run in runs], max(tolerance * _AIM - DENSE, 0.3 * tolerance)
-    )
+    goal = max(tolerance * _AIM - DENSE, 0.3 * tolerance)
+    fitted = _fitted([run for runs in runs_of for run in runs], goal, knots)
     found: list[Outline] = []
     at = 0
     for (_, closed), runs in zip(lines, runs_of, strict=True):
@@ -241,7 +244,7 @@ def _tangent(points: Floats) -> Floats:
     return np.asarray(tangent / np.hypot(*tangent))
 
 
-def _fitted(runs: list[_Run], goal: float) -> list[list[Floats]]:
+def _fitted(runs: list[_Run], goal: float, knots: Floats | None) -> list[list[Floats]]:
     """For each run its lines and cubics, in order."""
     found: list[list[Floats]] = [[] for _ in runs]
     curved: list[int] = []
@@ -253,7 +256,9 @@ def _fitted(runs: list[_Run], goal: float) -> list[list[Floats]]:
         else:
             curved.append(index)
     if curved:
-        for index, cubics in zip(curved, _cubics([runs[i] for i in curved], goal), strict=True):
+        for index, cubics in zip(
+            curved, _cubics([runs[i] for i in curved], goal, knots), strict=True
+        ):
             found[index] = cubics
     return found
 
@@ -349,15 +354,22 @@ class _Spans:
         return np.column_stack([np.interp(shares, measure, mine[:, axis]) for axis in (0, 1)])
 
 
-def _cubics(runs: list[_Run], goal: float) -> list[list[Floats]]:
-    """Smooth runs as cubics within `goal` mm of their points."""
+def _cubics(runs: list[_Run], goal: float, knots: Floats | None) -> list[list[Floats]]:
+    """Smooth runs as cubics within `goal` mm of their points.
+
+    They are first divided where the curves ended that they were made from, so that each is
+    one of those again.
+    """
     spans = _Spans(runs)
+    ends = _at_knots(spans.points, knots)
     waiting: list[tuple[int, int]] = []
     for first, last, run in zip(spans.firsts.tolist(), spans.lasts.tolist(), runs, strict=True):
-        turn = spans.turned[last] - spans.turned[first]
-        waiting.extend(
-            spans.divided(first, last, max(2 if run.loop else 1, math.ceil(turn / _MOST_TURN)))
-        )
+        inner = ends[np.searchsorted(ends, first + 1) : np.searchsorted(ends, last)].tolist()
+        edges = [first, *inner, last]
+        for begin, end in zip(edges[:-1], edges[1:], strict=True):
+            turn = spans.turned[end] - spans.turned[begin]
+            halves = 2 if run.loop and not inner else 1
+            waiting.extend(spans.divided(begin, end, max(halves, math.ceil(turn / _MOST_TURN))))
     done: dict[int, tuple[int, Floats]] = {}
     for division in range(_MOST_DIVISIONS + 1):
         cubics, offs = _solved(spans, waiting)
@@ -381,6 +393,14 @@ def _cubics(runs: list[_Run], goal: float) -> list[list[Floats]]:
             cubics_here.append(cubic)
         found.append(cubics_here)
     return found
+
+
+def _at_knots(points: Floats, knots: Floats | None) -> NDArray[np.int_]:
+    """Indices of the points that are at knots, in order."""
+    if knots is None or not len(knots):
+        return np.empty(0, dtype=int)
+    far, nearest = cKDTree(points).query(knots, distance_upper_bound=_AT_KNOT)
+    return np.unique(nearest[np.isfinite(far)])
 
 
 def _merge(spans: _Spans, done: dict[int, tuple[int, Floats]], goal: float) -> None:

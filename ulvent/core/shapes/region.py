@@ -39,8 +39,26 @@ _MITRE_LIMIT = 4.0
 class Region:
     """An immutable area with holes."""
 
-    def __init__(self, section: manifold3d.CrossSection | None = None) -> None:
+    def __init__(
+        self,
+        section: manifold3d.CrossSection | None = None,
+        knots: tuple[Floats, ...] = (),
+    ) -> None:
         self._section = _Section() if section is None else section
+        self._knots = knots
+
+    @property
+    def knots(self) -> Floats:
+        """(k, 2) nodes of the curves that the region was made from, where they are known.
+
+        Curves that are fitted to the region come out with the fewest nodes when they end
+        where the old ones did.
+        """
+        return np.concatenate(self._knots) if self._knots else np.empty((0, 2))
+
+    def with_knots_of(self, other: Region) -> Region:
+        """The same region; its curves are those of another that it hardly differs from."""
+        return Region(self._section, other._knots)
 
     @classmethod
     def of_rings(cls, rings: Sequence[Floats]) -> Region:
@@ -51,16 +69,18 @@ class Region:
     @classmethod
     def of(cls, outline: Outline, matrix: Floats | None = None) -> Region:
         """What the closed contours of an outline wind round, under an affine (2, 3) map."""
+        knots = [contour.cubics[:, 0] for contour in outline.contours]
         if matrix is None:
             rings = [points for points, closed in flat_contours(outline) if closed]
         else:
+            knots = [ends @ matrix[:, :2].T + matrix[:, 2] for ends in knots]
             scale = _rounded_scale(matrix)
             rings = [
                 points @ matrix[:, :2].T + matrix[:, 2]
                 for points, closed in flat_contours(outline, scale)
                 if closed
             ]
-        return cls.of_rings(rings)
+        return Region(cls.of_rings(rings)._section, tuple(knots))
 
     @classmethod
     def inside(cls, curve: Curve) -> Region:
@@ -108,18 +128,20 @@ class Region:
     @classmethod
     def joined(cls, regions: Iterable[Region]) -> Region:
         """The union of all."""
-        sections = [region._section for region in regions]
-        if not sections:
+        every = list(regions)
+        if not every:
             return cls()
-        return cls(_Section.batch_boolean(sections, manifold3d.OpType.Add))
+        sections = [region._section for region in every]
+        knots = tuple(ends for region in every for ends in region._knots)
+        return cls(_Section.batch_boolean(sections, manifold3d.OpType.Add), knots)
 
     def minus(self, other: Region) -> Region:
         """What is here and not there."""
-        return Region(self._section - other._section)
+        return Region(self._section - other._section, self._knots + other._knots)
 
     def meet(self, other: Region) -> Region:
         """What is here and there."""
-        return Region(self._section ^ other._section)
+        return Region(self._section ^ other._section, self._knots + other._knots)
 
     def offset(self, distance: float, corners: Corners = "round") -> Region:
         """Grown by a distance, mm, or, where it is negative, shrunk.
@@ -154,7 +176,7 @@ class Region:
     @cached_property
     def parts(self) -> tuple[Region, ...]:
         """What hangs together, each with its holes, from the left and from below."""
-        parts = (Region(section) for section in self._section.decompose())
+        parts = (Region(section, self._knots) for section in self._section.decompose())
         return tuple(sorted((part for part in parts if part.rings), key=lambda part: part.bounds))
 
     @cached_property
