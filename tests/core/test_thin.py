@@ -69,9 +69,8 @@ class Thickness(unittest.TestCase):
             inside, (x0, y0) = raster(region)
             depth = distance_transform_edt(inside) * PIXEL
             for place in thin_places(region, 1.0)[:20]:
-                column, row = (
-                    round((c - c0) / PIXEL) for c, c0 in zip(place.at, (x0, y0), strict=False)
-                )
+                column = round((place.at[0] - x0) / PIXEL)
+                row = round((place.at[1] - y0) / PIXEL)
                 near = depth[row - 1 : row + 2, column - 1 : column + 2].max()
                 off.append(abs(2.0 * float(near) - place.thickness))
         self.assertGreater(len(off), 60)

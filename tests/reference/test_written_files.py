@@ -18,8 +18,10 @@ from tests.core.test_piece import document
 from ulvent.core.faces import Outline
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import curve_of
-from ulvent.core.piece import parse_piece
+from ulvent.core.piece import Piece, parse_piece
+from ulvent.core.prepare import prepared
 from ulvent.demo import demo_pieces
+from ulvent.demo.prepared import prepared_pieces
 from ulvent.formats.dxf import write_dxf
 from ulvent.formats.read_dxf import read_dxf
 from ulvent.formats.read_svg import read_svg
@@ -31,8 +33,15 @@ FLAT = 0.0001
 WITHIN = 0.01
 
 
+def unprepared(piece: Piece) -> Piece:
+    """The piece as it is set, with nothing done to its letters."""
+    letterings = tuple(one.model_copy(update={"prepare": None}) for one in piece.letterings)
+    guides = tuple(one.model_copy(update={"output": None}) for one in piece.guides)
+    return piece.model_copy(update={"letterings": letterings, "guides": guides, "prepare": None})
+
+
 def layouts() -> dict[str, Layout]:
-    pieces = demo_pieces()
+    pieces = [unprepared(piece) for piece in demo_pieces()]
     found = {piece.title: lay_out(piece, shipped_face) for piece in pieces}
     for face_id in catalogue():
         piece = document()
@@ -213,6 +222,49 @@ class WrittenDxf(unittest.TestCase):
     def test_the_same_piece_gives_the_same_bytes(self) -> None:
         one, two = (write_dxf(lay_out(demo_pieces()[0], shipped_face), True) for _ in range(2))
         self.assertEqual(one, two)
+
+
+def turned_area(part: svgelements.Subpath) -> float:
+    """Of one contour, its sign the way it turns: holes take away."""
+    x, y = flat_svg(svgelements.Path(part)).T
+    return float((x * np.roll(y, -1) - y * np.roll(x, -1)).sum() / 2.0)
+
+
+class WrittenPrepared(unittest.TestCase):
+    """What is prepared is read back as the core says it is: to the tenth of a mm² a piece."""
+
+    def test_svg_and_dxf_have_the_areas_of_the_tools_paths(self) -> None:
+        for piece in prepared_pieces():
+            layout = lay_out(piece, shipped_face)
+            ready = prepared(layout)
+            expected = sum(path.area for layer in ready.layers for path in layer.paths)
+            svg = svgelements.SVG.parse(io.BytesIO(write_svg(layout)), ppi=25.4)
+            groups = [g for g in svg if isinstance(g, svgelements.Group) and g.id]
+            names = {layer.id for layer in ready.layers}
+            paths = [
+                p for g in groups if g.id in names for p in g if isinstance(p, svgelements.Path)
+            ]
+            filled = [p for p in paths if p.fill.value is not None]
+            area = sum(abs(sum(map(turned_area, p.as_subpaths()))) for p in filled)
+            self.assertAlmostEqual(area / expected, 1.0, delta=1e-3, msg=piece.title)
+            document = ezdxf.read(io.StringIO(write_dxf(layout).decode()))
+            layers = {entity.dxf.layer for entity in document.modelspace()}
+            self.assertLessEqual(names, layers | {"0"}, piece.title)
+
+    def test_round_joints_are_arcs_in_svg_and_bulges_in_dxf(self) -> None:
+        square = {"ulvent": 1, "guides": [{"id": "bar", "kind": "line", "length": 60}],
+                  "letterings": [{"id": "one", "guide": "bar", "text": "I", "face": "archivo-black",
+                                  "height": 20, "prepare": {"kerf": {"width": 3}}}]}  # fmt: skip
+        layout = lay_out(parse_piece(square), shipped_face)
+        svg = write_svg(layout).decode()
+        self.assertEqual(svg.count("A1.5 1.5") + svg.count("A1.50000 1.50000"), 8)
+        document = ezdxf.read(io.StringIO(write_dxf(layout).decode()))
+        (line,) = document.modelspace()
+        self.assertEqual(line.dxftype(), "LWPOLYLINE")
+        bulges = [abs(b) for *_, b in line.get_points("xyb") if b]
+        # A bulge is tan(sweep / 4); a quarter circle comes as two eighths.
+        np.testing.assert_allclose(bulges, math.tan(math.pi / 16.0), atol=1e-3)
+        self.assertEqual(len(bulges), 8)
 
 
 class WrittenGuides(unittest.TestCase):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
+from ulvent.core.prepare_recipe import Join, Prepare
 from ulvent.core.recipes import CircleGuide, DiscBlank
 
 
@@ -33,6 +34,7 @@ def barrel_head() -> Piece:
                 at=0.25,
                 at_in="share",
                 align="centre",
+                prepare=Prepare(join=Join()),
             ),
             Lettering(
                 id="pressed",

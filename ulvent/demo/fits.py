@@ -5,6 +5,7 @@ from __future__ import annotations
 from ulvent.core.fit_recipe import Fit
 from ulvent.core.lettering import Lettering
 from ulvent.core.piece import Piece
+from ulvent.core.prepare_recipe import Join, Prepare
 from ulvent.core.recipes import (
     AnyGuide,
     ArchGuide,
@@ -80,6 +81,7 @@ def pressing_platter() -> Piece:
                 touch="middle",
                 spacing="even",
                 fit=Fit(kind="guide", figure="turns", margin=1.0),
+                prepare=Prepare(join=Join()),
             ),
         ),
     )

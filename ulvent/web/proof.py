@@ -140,7 +140,7 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
         loose=_drawn(Region.joined(part.region for part in stuff.loose)),
         unreached=_unreached(shown, cutter, stuff) if cutter else "",
         use=stuff.use if use != "lines" else use,
-        layer=shown[0].id if len(shown) == 1 else "",
+        layer=shown[0].id if shown and shown[0].id == request.layer else "",
         guides=[curve_data(guide.curve) for guide in ready.guides],
         layers=layers,
         parts=[

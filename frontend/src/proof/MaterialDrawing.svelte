@@ -62,7 +62,7 @@
     onpointerup={() => (panning = undefined)}
   >
     <defs>
-      <pattern id="fallen" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <pattern id="fallen" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform={`rotate(45) scale(${1 / view.scale})`}>
         <rect width="6" height="6" class="gone" />
         <line x1="0" y1="0" x2="0" y2="6" class="hatching" />
       </pattern>

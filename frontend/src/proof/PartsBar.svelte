@@ -69,7 +69,7 @@
     display: flex;
     flex: none;
     align-items: center;
-    gap: 16px;
+    gap: 12px;
     border-top: 1px solid var(--line);
     padding: 6px 12px;
     background: var(--paper);
@@ -78,7 +78,11 @@
 
   .use {
     flex: none;
-    width: 280px;
+    width: 300px;
+  }
+
+  .use :global(label) {
+    font-size: 12px;
   }
 
   p {
@@ -120,10 +124,12 @@
 
   .bar :global(.bx--select) {
     flex: none;
-    width: auto;
+    width: 150px;
   }
 
-  .bar :global(.bx--select-input--inline__wrapper) {
-    max-width: 170px;
+  .bar :global(.bx--select-input) {
+    min-width: 0;
+    width: 150px;
+    font-size: 12px;
   }
 </style>

@@ -427,7 +427,7 @@ def _loose(layer: Layer) -> list[Finding]:
             kind="loose-part",
             severity="hint",
             lettering=layer.owner,
-            message=f"{_counted(count, 'part')} of letters come off alone: {named}",
+            message=f"dots and accents come off by themselves: {named}",
             remedy="Transfer them together, or carry them by a band.",
             figure=float(count),
             letters=tuple(text for text, _ in found if text),
@@ -538,9 +538,8 @@ def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
 
 
 def _counted(count: int, what: str) -> str:
-    """`1 gap`, `2 gaps`; of several words the first takes the plural."""
-    first, *rest = what.split(" ", 1)
-    return " ".join([str(count), first + ("" if count == 1 else "s"), *rest])
+    """`1 gap`, `2 gaps`."""
+    return f"{count} {what}{'' if count == 1 else 's'}"
 
 
 def _owners(layer: Layer, places: list[ThinPlace]) -> list[str]:
