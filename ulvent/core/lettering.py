@@ -93,6 +93,37 @@ class Laps(Model):
     way: Literal["outward", "inward"] = "inward"
 
 
+class Fill(Model):
+    """The guide's inside filled with the words; the guide is closed.
+
+    way
+        line by line across it, or round and round on its parallels, from the outermost inward
+    margin
+        kept free all round, whole lines looked at, mm
+    pitch
+        from line to line, mm; none: as usual
+    angle
+        of the lines, degrees
+    even
+        whether each line's gaps are opened evenly until it is as long as there is room
+    again
+        whether the words begin anew until the shape is full
+    """
+
+    way: Literal["lines", "around"] = "lines"
+    margin: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 2.0
+    pitch: Size | None = None
+    angle: Annotated[float, Field(ge=-360.0, le=360.0, allow_inf_nan=False)] = 0.0
+    even: bool = True
+    again: bool = False
+
+    @model_validator(mode="after")
+    def _goes_together(self) -> Self:
+        if self.way == "around" and self.again:
+            raise WrongRecipeError("again", "goes only with lines")
+        return self
+
+
 class LineChoice(Model):
     """What one line of several has of its own."""
 
@@ -228,8 +259,9 @@ class Dial(Model):
 
 def _refuse_unfitting(lettering: Lettering, fit: Fit) -> None:
     """Refuse fits of what follows from other figures already."""
-    if lettering.dial is not None:
-        raise WrongRecipeError("fit", "does not go together with dial")
+    for arrangement in ("dial", "fill"):
+        if getattr(lettering, arrangement) is not None:
+            raise WrongRecipeError("fit", f"does not go together with {arrangement}")
     if lettering.laps is not None and fit.kind != "height":
         raise WrongRecipeError("fit", "must be of the height with laps")
     if lettering.repeat is not None and fit.kind in ("gap", "taper"):
@@ -312,6 +344,7 @@ class Lettering(Model):
     repeat: Repeat | None = None
     laps: Laps | None = None
     dial: Dial | None = None
+    fill: Fill | None = None
     prepare: Prepare | None = None
     hand: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
     hand_words: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
@@ -331,7 +364,8 @@ class Lettering(Model):
 
     @model_validator(mode="after")
     def _goes_together(self) -> Self:
-        arrangements = {"repeat": self.repeat, "laps": self.laps, "dial": self.dial}
+        arrangements = {"repeat": self.repeat, "laps": self.laps, "dial": self.dial,
+                        "fill": self.fill}  # fmt: skip
         given = [name for name, value in arrangements.items() if value is not None]
         if len(given) > 1:
             raise WrongRecipeError(given[1], f"does not go together with {given[0]}")
@@ -344,6 +378,8 @@ class Lettering(Model):
             _refuse_unfitting(self, self.fit)
         if self.dial is not None and self.shape.startswith("stacked"):
             raise WrongRecipeError("shape", "must be rigid or bent on a dial")
+        if self.fill is not None and self.shape.startswith("stacked"):
+            raise WrongRecipeError("shape", "must be rigid or bent where a shape is filled")
         if self.repeat and not self.text.strip() and self.repeat.separator is None:
             raise WrongRecipeError("text", "is missing: there is nothing to repeat")
         return self

@@ -96,7 +96,12 @@ class Strip:
 
 def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
     """The strip of `guide`, in its own direction or `against` it."""
-    mine = [s for s in layout.settings if s.lettering.guide == guide.recipe.id]
+    mine = [
+        setting
+        for setting in layout.settings
+        # Lines that fill the guide's inside stand on lines of their own.
+        if setting.lettering.guide == guide.recipe.id and not _fills(setting)
+    ]
     return Strip(
         guide=guide,
         against=against,
@@ -108,6 +113,11 @@ def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
         ),
         bends=_bends(guide, mine, against),
     )
+
+
+def _fills(setting: Setting) -> bool:
+    fill = setting.lettering.fill
+    return fill is not None and fill.way == "lines"
 
 
 def _bends(

@@ -20,8 +20,8 @@ class ToolSheet(Model):
     """A material and a tool. Limits are in mm; one of zero is not looked at.
 
     use
-        whether the letters are what is kept of the sheet, or what is removed from it, or
-        only lines on it
+        whether the letters are what is kept of the sheet, or what is removed from it, or are
+        sunk into it, or are only lines on it
     least_stroke
         the thinnest stroke or bridge that the material holds
     least_gap
@@ -38,7 +38,7 @@ class ToolSheet(Model):
 
     id: Identifier
     name: Words
-    use: Literal["kept", "removed", "lines"] = "kept"
+    use: Literal["kept", "removed", "sunk", "lines"] = "kept"
     least_stroke: SizeOrNone = 0.0
     least_gap: SizeOrNone = 0.0
     least_part: SizeOrNone = 0.0
@@ -67,7 +67,7 @@ TOOL_SHEETS = (
               least_gap=0.5, least_part=2.5, least_height=8.0, source=COMMON),
     ToolSheet(id="plywood-beam", name="Plywood 3 mm, beam", use="kept", least_stroke=1.0,
               least_gap=0.4, least_part=3.0, least_height=5.0, source=COMMON),
-    ToolSheet(id="brass-graver", name="Brass, graver 0.2 mm", use="removed", least_gap=0.2,
+    ToolSheet(id="brass-graver", name="Brass, graver 0.2 mm", use="sunk", least_gap=0.2,
               least_height=1.5, cutter=0.2, source=COMMON),
     ToolSheet(id="acrylic-cutter", name="Acrylic 3 mm, cutter 2 mm", use="kept",
               least_stroke=1.5, least_gap=2.0, least_part=5.0, least_height=12.0, cutter=2.0,

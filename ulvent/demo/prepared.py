@@ -10,7 +10,32 @@ _SHEETS = {sheet.id: sheet.model_dump(mode="json") for sheet in TOOL_SHEETS}
 
 def prepared_pieces() -> list[Piece]:
     """The stencil last, so that it is the newest on the shelf."""
-    return [paper_frame(), van_sign(), name_of_one_piece(), crate_stencil()]
+    return [apple_board(), paper_frame(), van_sign(), name_of_one_piece(), crate_stencil()]
+
+
+def apple_board() -> Piece:
+    """A chopping board for the pie table: a round board filled with the orchard's varieties."""
+    return parse_piece(
+        {
+            "ulvent": 1,
+            "title": "Variety board",
+            "blank": {"kind": "disc", "diameter": 220},
+            "guides": [{"id": "edge", "kind": "circle", "diameter": 200}],
+            "letterings": [
+                {
+                    "id": "varieties",
+                    "guide": "edge",
+                    "text": "russet · pippin · costard · codlin · pearmain · quarrenden · "
+                    "nonpareil · redstreak · foxwhelp · leathercoat · sweeting · bittersweet · "
+                    "reinette · calville · gennet",
+                    "face": "lato-bold",
+                    "height": 9,
+                    "fill": {"way": "lines", "margin": 5, "again": True},
+                }
+            ],
+            "tool_sheets": [_SHEETS["brass-graver"] | {"id": "board", "name": "Maple, burnt"}],
+        }
+    )
 
 
 def crate_stencil() -> Piece:

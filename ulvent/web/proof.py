@@ -24,7 +24,7 @@ from ulvent.web.type_case import Case
 
 router = APIRouter(tags=["proof"], responses={422: {"model": Problem}})
 
-Use = Literal["kept", "removed", "lines"]
+Use = Literal["kept", "removed", "sunk", "lines"]
 XY = tuple[float, float]
 _DRAWN = 0.02
 """What is only looked at is fitted this coarsely, mm."""
@@ -126,7 +126,10 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
     first = found.sheets[0] if found.sheets else PLAIN
     use = request.use or first.use
     shown = _shown(ready, request.layer)
-    stuff = material(shown, ready.blank, "removed" if use == "removed" else "kept")
+    stuff = material(shown, ready.blank, "removed" if use in ("removed", "sunk") else "kept")
+    cut_through = use in ("kept", "removed")
+    loose = stuff.loose if cut_through else ()
+    parts = stuff.parts if cut_through else ()
     sheet = sheet_of(ready.layers, ready.blank)
     cutter = max(one.cutter for one in found.sheets)
     layers = [_layer(layer) for layer in ready.layers]
@@ -137,19 +140,19 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
         bounds=(x0, -y1, x1, -y0),
         sheet="".join(blank) or _drawn(sheet),
         stays="" if use == "lines" else _stays(shown, stuff),
-        loose=_drawn(Region.joined(part.region for part in stuff.loose)),
+        loose=_drawn(Region.joined(part.region for part in loose)),
         unreached=_unreached(shown, cutter, stuff) if cutter else "",
-        use=stuff.use if use != "lines" else use,
+        use=stuff.use if cut_through else use,
         layer=shown[0].id if shown and shown[0].id == request.layer else "",
         guides=[curve_data(guide.curve) for guide in ready.guides],
         layers=layers,
         parts=[
             ProofPart(number=p.number, area=p.area, at=_down(p.at), holds=p.holds)
-            for p in stuff.parts[:_MOST_PARTS]
+            for p in parts[:_MOST_PARTS]
         ],
-        parts_left_out=max(0, len(stuff.parts) - _MOST_PARTS),
-        falls_area=stuff.falls.area + sum(part.area for part in stuff.loose),
-        stays_area=stuff.stays.area - sum(part.area for part in stuff.loose),
+        parts_left_out=max(0, len(parts) - _MOST_PARTS),
+        falls_area=stuff.falls.area + sum(part.area for part in loose),
+        stays_area=stuff.stays.area - sum(part.area for part in loose),
         findings=[
             f.model_copy(update={"places": tuple(_down(at) for at in f.places)})
             for f in found.findings

@@ -217,7 +217,10 @@ def _lettering(setting: Setting) -> SceneLettering:
 
 
 def _last(setting: Setting) -> SceneLast | None:
-    if setting.baseline.closed or not setting.clusters or setting.lettering.dial is not None:
+    lettering = setting.lettering
+    if setting.baseline.closed or not setting.clusters or lettering.dial is not None:
+        return None
+    if lettering.fill is not None and setting.overhang <= JOINT:
         return None
     x, y = setting.baseline.points(setting.end)[0].tolist()
     return SceneLast(at=(x, -y), left=setting.baseline.length - setting.end)

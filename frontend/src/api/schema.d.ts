@@ -1755,6 +1755,53 @@ export interface components {
             value: number;
         };
         /**
+         * Fill
+         * @description The guide's inside filled with the words; the guide is closed.
+         *
+         *     way
+         *         line by line across it, or round and round on its parallels, from the outermost inward
+         *     margin
+         *         kept free all round, whole lines looked at, mm
+         *     pitch
+         *         from line to line, mm; none: as usual
+         *     angle
+         *         of the lines, degrees
+         *     even
+         *         whether each line's gaps are opened evenly until it is as long as there is room
+         *     again
+         *         whether the words begin anew until the shape is full
+         */
+        Fill: {
+            /**
+             * Way
+             * @default lines
+             * @enum {string}
+             */
+            way: "lines" | "around";
+            /**
+             * Margin
+             * @default 2
+             */
+            margin: number;
+            /** Pitch */
+            pitch?: number | null;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Even
+             * @default true
+             */
+            even: boolean;
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+        };
+        /**
          * Finding
          * @description One thing that a maker should know.
          *
@@ -2312,7 +2359,8 @@ export interface components {
          *         a figure that is solved: the typed one counts no longer
          *     spacing, space_all
          *         gaps as the face has its advances; every gap as its designer made it on the straight;
-         *         or one gap for all. Figures and punctuation keep the face's advances unless all are spaced
+         *         or one gap for all. Figures and punctuation keep the face's advances unless all are spaced.
+         *         Or letters overlap by `overlap` mm, so that each word holds together as one piece
          *     tracking, word_space
          *         added to every gap between letters, and to every space, mm
          *     spread_joined
@@ -2393,7 +2441,12 @@ export interface components {
              * @default font
              * @enum {string}
              */
-            spacing: "font" | "even" | "same";
+            spacing: "font" | "even" | "same" | "overlap";
+            /**
+             * Overlap
+             * @default 0.5
+             */
+            overlap: number;
             /**
              * Space All
              * @default false
@@ -2454,6 +2507,7 @@ export interface components {
             repeat?: components["schemas"]["Repeat"] | null;
             laps?: components["schemas"]["Laps"] | null;
             dial?: components["schemas"]["Dial"] | null;
+            fill?: components["schemas"]["Fill"] | null;
             prepare?: components["schemas"]["Prepare"] | null;
             /**
              * Hand
@@ -3511,7 +3565,7 @@ export interface components {
                 [key: string]: unknown;
             };
             /** Use */
-            use?: ("kept" | "removed") | null;
+            use?: ("kept" | "removed" | "sunk" | "lines") | null;
             /** Layer */
             layer?: string | null;
         };
@@ -3548,7 +3602,7 @@ export interface components {
              * Use
              * @enum {string}
              */
-            use: "kept" | "removed";
+            use: "kept" | "removed" | "sunk" | "lines";
             /** Layer */
             layer: string;
             /** Guides */
@@ -4831,8 +4885,8 @@ export interface components {
          * @description A material and a tool. Limits are in mm; one of zero is not looked at.
          *
          *     use
-         *         whether the letters are what is kept of the sheet, or what is removed from it, or
-         *         only lines on it
+         *         whether the letters are what is kept of the sheet, or what is removed from it, or are
+         *         sunk into it, or are only lines on it
          *     least_stroke
          *         the thinnest stroke or bridge that the material holds
          *     least_gap
@@ -4856,7 +4910,7 @@ export interface components {
              * @default kept
              * @enum {string}
              */
-            use: "kept" | "removed" | "lines";
+            use: "kept" | "removed" | "sunk" | "lines";
             /**
              * Least Stroke
              * @default 0

@@ -316,6 +316,7 @@ export class Editor {
       at_in: 'share',
       space_all: false,
       spread_joined: false,
+      overlap: 0.5,
       with_guide: false,
       mirrored: false,
       lines: [],

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Select, SelectItem } from 'carbon-components-svelte';
+  import { Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import type { Lettering } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import { ALIGN } from '../editor/words';
@@ -21,24 +21,27 @@
     { value: 'repeat', label: 'again' },
     { value: 'laps', label: 'in laps' },
     { value: 'dial', label: 'as dial' },
+    { value: 'fill', label: 'filling' },
   ] as const;
   type Way = (typeof WAYS)[number]['value'];
 
   const way = $derived<Way>(
-    lettering.repeat ? 'repeat' : lettering.laps ? 'laps' : lettering.dial ? 'dial' : 'once',
+    lettering.repeat ? 'repeat' : lettering.laps ? 'laps' : lettering.dial ? 'dial' : lettering.fill ? 'fill' : 'once',
   );
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
   const pitch = $derived(Number((1.5 * lettering.height).toFixed(1)));
 
   function go(to: Way): void {
     if (to === way) return;
-    const none = { repeat: null, laps: null, dial: null, end_height: null, with_guide: false, fit: null };
+    const none = { repeat: null, laps: null, dial: null, fill: null, end_height: null, with_guide: false, fit: null };
     if (to === 'repeat') set({ ...none, repeat: { separator: { kind: 'leaf' } } as Lettering['repeat'] });
     else if (to === 'laps') set({ ...none, laps: { pitch, way: 'inward' } });
     else if (to === 'dial') {
       const labels = { kind: 'figures', first: 1, step: 1, last: 12 };
       set({ ...none, dial: { labels, divisions: 12 } as unknown as Lettering['dial'] });
-    } else set({ repeat: null, laps: null, dial: null, fit: null });
+    } else if (to === 'fill') {
+      set({ ...none, fill: { way: 'lines', margin: 3, angle: 0, even: true, again: false } });
+    } else set({ repeat: null, laps: null, dial: null, fill: null, fit: null });
   }
 
   const lines = $derived(lettering.text.split('\n'));
@@ -105,6 +108,51 @@
   />
 {:else if lettering.dial}
   <DialParticulars {editor} {lettering} dial={lettering.dial} {set} />
+{:else if lettering.fill}
+  {@const fill = lettering.fill}
+  <Choice
+    label="The inside of the guide is filled"
+    options={[
+      { value: 'lines', label: 'line by line' },
+      { value: 'around', label: 'round and round' },
+    ]}
+    value={fill.way ?? 'lines'}
+    onset={(way) => set({ fill: { ...fill, way, again: way === 'lines' && fill.again } })}
+  />
+  <div class="pair">
+    <LengthField
+      label="Margin"
+      value={fill.margin ?? 2}
+      problem={problem('fill.margin') || problem('fill')}
+      onset={(margin) => set({ fill: { ...fill, margin } })}
+    />
+    <LengthField
+      label="From line to line"
+      value={fill.pitch ?? null}
+      empty="as usual"
+      problem={problem('fill.pitch')}
+      onset={(pitch) => set({ fill: { ...fill, pitch } })}
+      onclear={() => set({ fill: { ...fill, pitch: null } })}
+    />
+  </div>
+  {#if fill.way !== 'around'}
+    <LengthField
+      label="Lines turned by"
+      unit="°"
+      value={fill.angle ?? 0}
+      onset={(angle) => set({ fill: { ...fill, angle } })}
+    />
+    <Checkbox
+      labelText="lines as long as there is room"
+      checked={fill.even ?? true}
+      on:check={(event) => set({ fill: { ...fill, even: event.detail } })}
+    />
+    <Checkbox
+      labelText="the words again until it is full"
+      checked={fill.again ?? false}
+      on:check={(event) => set({ fill: { ...fill, again: event.detail } })}
+    />
+  {/if}
 {:else}
   <MarkField
     label="At start and end"
@@ -113,7 +161,7 @@
   />
 {/if}
 
-{#if lines.length > 1 && !lettering.dial}
+{#if lines.length > 1 && !lettering.dial && !lettering.fill}
   <LengthField
     label="From line to line"
     value={lettering.line_pitch ?? null}

@@ -246,6 +246,17 @@
       {#if scene.note}{scene.note}{/if}
     </p>
   {/if}
+  <Select
+    size="sm"
+    labelText="As a line of its own"
+    selected={guide.output ?? ''}
+    on:update={(event) => set({ output: (event.detail || null) as Guide['output'] })}
+  >
+    <SelectItem value="" text="none: it only guides" />
+    <SelectItem value="cut" text="is cut" />
+    <SelectItem value="draw" text="is drawn" />
+    <SelectItem value="engrave" text="is engraved" />
+  </Select>
   <div class="actions">
     <Button size="small" kind="ghost" on:click={() => editor.take('measure')}>Measure (M)</Button>
     <Button size="small" kind="ghost" on:click={onsave}>Save in the drawer</Button>

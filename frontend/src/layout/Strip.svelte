@@ -196,7 +196,9 @@
         {/each}
       </span>
     {/if}
-    {#if gaps?.x.length}
+    {#if spacing === 'overlap'}
+      <span>each word is one piece; its letters overlap by {figure(editor.lettering?.overlap ?? 0.5)} mm</span>
+    {:else if gaps?.x.length}
       <span>
         {#if editor.before}
           as the face spaces it:

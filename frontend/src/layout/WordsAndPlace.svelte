@@ -95,11 +95,20 @@
     problem={problem('height')}
     onset={(height) => set({ height })}
   />
-  <LengthField
-    label={solved.tracking === undefined ? 'Looser' : 'Filled by'}
-    value={solved.tracking ?? lettering.tracking ?? 0}
-    onset={(tracking) => set({ tracking })}
-  />
+  {#if lettering.spacing === 'overlap'}
+    <LengthField
+      label="Overlapping by"
+      value={lettering.overlap ?? 0.5}
+      problem={problem('overlap')}
+      onset={(overlap) => set({ overlap })}
+    />
+  {:else}
+    <LengthField
+      label={solved.tracking === undefined ? 'Looser' : 'Filled by'}
+      value={solved.tracking ?? lettering.tracking ?? 0}
+      onset={(tracking) => set({ tracking })}
+    />
+  {/if}
   <LengthField
     label="Standoff"
     value={lettering.standoff ?? 0}

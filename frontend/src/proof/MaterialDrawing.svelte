@@ -69,7 +69,7 @@
     </defs>
     <g transform={view.transform}>
       <path class="sheet" class:plain={scene.use === 'lines'} d={scene.sheet} fill-rule="evenodd" />
-      <path class="stays" d={scene.stays} fill-rule={scene.use === 'removed' ? 'evenodd' : 'nonzero'} />
+      <path class="stays" d={scene.stays} fill-rule={scene.use === 'kept' ? 'nonzero' : 'evenodd'} />
       <path class="loose" d={scene.loose} fill-rule="evenodd" />
       {#if !scene.layer}
         {#each borders as border (border.id)}

@@ -16,8 +16,16 @@
   const USES: { value: Use; label: string }[] = [
     { value: 'kept', label: 'Letters kept' },
     { value: 'removed', label: 'Letters removed' },
+    { value: 'sunk', label: 'Letters sunk' },
     { value: 'lines', label: 'Lines' },
   ];
+  /** Both ways of cutting a sheet, and what else a tool sheet of the piece asks for. */
+  const uses = $derived(
+    USES.filter(
+      ({ value }) =>
+        value === 'kept' || value === 'removed' || scene.sheets.some((one) => one.use === value),
+    ),
+  );
   const falling = $derived(scene.parts.filter((part) => !part.holds).length);
   const layers = $derived([
     { id: '', label: 'all lettering' },
@@ -36,7 +44,7 @@
     <Choice
       label="The sheet is used so that"
       tabs
-      options={USES}
+      options={uses}
       value={scene.use}
       onset={(use) => (proofing.use = use)}
     />
@@ -45,7 +53,7 @@
     {#if scene.use === 'lines'}
       <span>{scene.layers.reduce((sum, layer) => sum + layer.nodes, 0)} nodes in lines that are drawn</span>
     {:else}
-    <span><i class="key stays"></i>{parts(staying)} kept, {area(scene.stays_area)}</span>
+    <span><i class="key stays"></i>{scene.use === 'sunk' ? '' : `${parts(staying)} `}kept, {area(scene.stays_area)}</span>
     <span><i class="key gone"></i>{area(scene.falls_area)} removed{#if falling}, <b>{parts(falling)} fallen out</b>{/if}</span>
     {/if}
   </p>

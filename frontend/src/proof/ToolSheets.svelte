@@ -18,6 +18,7 @@
   const USES = [
     { value: 'kept', label: 'letters are kept' },
     { value: 'removed', label: 'letters are removed' },
+    { value: 'sunk', label: 'letters are sunk into it' },
     { value: 'lines', label: 'only lines on it' },
   ] as const;
 

@@ -56,10 +56,12 @@ def prove_sheet(layout: Layout, ready: Prepared, sheet: ToolSheet) -> list[Findi
         findings.extend(_low(layer, sheet))
         if sheet.use == "lines":
             continue
-        stuff = material((layer,), ready.blank, sheet.use)
-        findings.extend(_parts(layer, layout.piece, sheet, stuff.parts))
-        if sheet.least_stroke > 0.0:
+        strokes = layer.area
+        if sheet.use != "sunk":
+            stuff = material((layer,), ready.blank, sheet.use)
+            findings.extend(_parts(layer, layout.piece, sheet, stuff.parts))
             strokes = stuff.stays if stuff.use == "removed" else layer.area
+        if sheet.least_stroke > 0.0:
             thin = thin_places(strokes, sheet.least_stroke)
             findings.extend(_thin(layer, sheet, thin))
         if sheet.least_gap > 0.0:
@@ -518,7 +520,7 @@ def _gaps_across(ready: Prepared, sheet: ToolSheet) -> list[Finding]:
 def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
     """Corners into which a round cutter does not come."""
     inside, outside = unreached(layer.area, sheet.cutter)
-    rest = inside if sheet.use == "removed" else outside
+    rest = outside if sheet.use == "kept" else inside
     if rest.is_empty:
         return []
     parts = sorted(rest.parts, key=lambda part: -part.area)

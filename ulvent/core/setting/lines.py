@@ -9,11 +9,11 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves import Curve, Parallel
+from ulvent.core.curves import Curve, Line, Parallel
 from ulvent.core.errors import CurveError, FaceError, wrong_field
 from ulvent.core.faces import Face, MarkShape, Style, StyledFace, styled
 from ulvent.core.guides import outline_from_path_data
-from ulvent.core.lettering import Laps, Lettering, Mark, Nudge
+from ulvent.core.lettering import MOST_LETTERS, Fill, Laps, Lettering, Mark, Nudge
 from ulvent.core.setting.arrange import (
     SHARE_BEFORE,
     Row,
@@ -32,8 +32,10 @@ from ulvent.core.setting.words import (
     grown,
     mark_words,
     nudges_on,
+    scale_of,
     words_of,
 )
+from ulvent.core.shapes import Region
 from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
@@ -44,6 +46,10 @@ MOST_LAPS = 40
 _MOST_GROWTH = 50.0
 """Words do not grow by more than e to this power; more is no lettering."""
 _RADII_TRIED = 200
+_MOST_OPENED = 0.4
+"""A filled line's gaps are opened by at most so many letters' heights."""
+_FILLED_PITCH = 1.02
+MOST_FILLED = 500
 
 
 @dataclass(frozen=True)
@@ -88,6 +94,11 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
     nudges = nudges_on(lettering)
     if lettering.dial is not None:
         return (set_dial(lettering, lettering.dial, standing.guide, face),)
+    if lettering.fill is not None:
+        return tuple(
+            replace(setting, nudges=nudges)
+            for setting in _filled(lettering, lettering.fill, standing, face, nudges)
+        )
     settings: list[Setting] = []
     offset = 0
     for number, text in enumerate(lettering.text.split("\n")):
@@ -261,6 +272,146 @@ def _radius_at_begin(gained: float, held: float, share: float) -> float | None:
 
             return float(brentq(miss, before, after, xtol=JOINT * 1e-3))
     return None
+
+
+# ------------------------------------------------------------------ a shape filled
+
+
+def _filled(
+    lettering: Lettering, fill: Fill, standing: Standing, face: Face, nudges: dict[int, Nudge]
+) -> list[Setting]:
+    """The words over all stretches that the inside of the guide has room for."""
+    if not standing.guide.closed:
+        raise wrong_field("fill", "needs a closed guide: an open one has no inside")
+    scale = scale_of(lettering, face)
+    # Tails of one line and heads of the next do not meet.
+    clear = _FILLED_PITCH * scale * (face.metrics.ascender - face.metrics.descender)
+    pitch = fill.pitch or max(clear, USUAL_PITCH * lettering.height)
+    if fill.way == "around":
+        heads_out = outside(standing.guide) * (1.0 if lettering.reading == "along" else -1.0) > 0.0
+        reach = face.metrics.ascender if heads_out else face.metrics.descender
+        plain = lettering.model_copy(
+            update={"touch": "baseline", "standoff": -reach * scale - (
+                fill.margin if heads_out else -fill.margin
+            ), "text": lettering.text.replace("\n", " ")}
+        )  # fmt: skip
+        return _laps(plain, Laps(pitch=pitch), standing, face, nudges, 0, 0)
+    return _FilledLines(lettering, fill, pitch, standing, face, nudges).settings()
+
+
+class _FilledLines:
+    """Words going from stretch to stretch of a shape, line by line."""
+
+    def __init__(
+        self, lettering: Lettering, fill: Fill, pitch: float, standing: Standing, face: Face,
+        nudges: dict[int, Nudge],
+    ) -> None:  # fmt: skip
+        scale = scale_of(lettering, face)
+        band = (scale * face.metrics.descender, scale * face.metrics.ascender)
+        self._stretches = level_stretches(standing.guide, fill.margin, pitch, band, fill.angle)
+        self._plain = lettering.model_copy(
+            update={"touch": "baseline", "standoff": 0.0, "at": 0.0, "at_in": "mm",
+                    "reading": "along"}
+        )  # fmt: skip
+        self._lettering, self._fill, self._face, self._nudges = lettering, fill, face, nudges
+        self._found: list[Setting] = []
+
+    def settings(self) -> list[Setting]:
+        if not self._stretches:
+            raise wrong_field("fill.margin", "leaves no room for a line: the shape is too small")
+        waiting, at = self._stretches, 0
+        for text in self._lettering.text.split("\n"):
+            waiting = self._paragraph(self._again_and_again(text), at, waiting)
+            at += len(text) + 1
+        return self._found or [self._line("", 0, self._stretches[0])]
+
+    def _again_and_again(self, text: str) -> str:
+        """The words as often as the shape has room for, and once more."""
+        if not self._fill.again or not text.strip():
+            return text
+        own = words_of(self._plain, self._face, self._nudges, text, 0).length
+        room = sum(stretch.length for stretch in self._stretches)
+        copies = 1 + math.ceil(room / max(own, JOINT))
+        return " ".join([text] * min(copies, 1 + MOST_LETTERS // len(text)))
+
+    def _paragraph(self, text: str, offset: int, waiting: list[Line]) -> list[Line]:
+        """Set one paragraph; the stretches that are left."""
+        rest, at = text, offset
+        while rest and waiting:
+            stretch, *waiting = waiting
+            count = _fitting(self._plain, self._face, self._nudges, rest, at, stretch.length)
+            split = count < len(rest) and not rest[count - 1].isspace()
+            if split and (self._fill.again or any(o.length > stretch.length for o in waiting)):
+                continue  # Too short for the next word; a longer one comes, or none is needed.
+            line = rest[:count]
+            self._found.append(self._line(line, at, stretch, last=count == len(rest)))
+            rest, at = rest[count:], at + count
+        if rest and not self._fill.again and self._found:
+            # What has no room stands on the last line, and overflows.
+            last = self._found.pop()
+            start = at - len(last.lettering.text)
+            self._found.append(
+                self._line(last.lettering.text + rest, start, self._stretches[-1], last=True)
+            )
+        return waiting
+
+    def _line(self, text: str, at: int, stretch: Line, last: bool = False) -> Setting:
+        shown = text.rstrip()
+        line = self._plain.model_copy(update={"text": shown})
+        if self._fill.even and not last:
+            line = line.model_copy(update={"tracking": self._opened(line, shown, at, stretch)})
+        place = {"start": 0.0, "centre": stretch.length / 2.0, "end": stretch.length}[line.align]
+        if self._fill.even and not last:
+            line, place = line.model_copy(update={"align": "start"}), 0.0
+        line = line.model_copy(update={"at": place})
+        return _set_line(line, len(self._found), Standing(stretch), self._face, self._nudges, at)
+
+    def _opened(self, line: Lettering, text: str, at: int, stretch: Line) -> float:
+        """The tracking with which a line is as long as its stretch: length goes evenly with it."""
+        own = words_of(line, self._face, self._nudges, text, at).length
+        wider = line.model_copy(update={"tracking": line.tracking + 1.0})
+        gained = words_of(wider, self._face, self._nudges, text, at).length - own
+        if gained <= JOINT:
+            return line.tracking
+        return line.tracking + min((stretch.length - own) / gained, _MOST_OPENED * line.height)
+
+
+def level_stretches(
+    guide: Curve, margin: float, pitch: float, band: tuple[float, float], angle: float
+) -> list[Line]:
+    """Stretches of lines across a closed guide, from the top, in reading direction.
+
+    Parameters
+    ----------
+    band
+        how far lettering reaches below its line (negative) and above it, mm: all of it is
+        inside of the guide, `margin` mm from its edge
+    """
+    cos, sin = math.cos(math.radians(angle)), math.sin(math.radians(angle))
+    level = np.array([[cos, sin, 0.0], [-sin, cos, 0.0]])
+    shape = Region.inside(guide).offset(-margin).transformed(level)
+    if shape.is_empty:
+        return []
+    low, high = band
+    x0, y0, x1, y1 = shape.bounds
+    count = math.floor((y1 - y0 - (high - low)) / pitch) + 1
+    if count < 1:
+        return []
+    # What is left over is shared by top and bottom.
+    top = y1 - high - (y1 - y0 - (high - low) - (count - 1) * pitch) / 2.0
+    found: list[Line] = []
+    for number in range(min(count, MOST_FILLED)):
+        y = top - number * pitch
+        strip = Region.box((x0 - 1.0, y + low, x1 + 1.0, y + high))
+        blocked = sorted((p.bounds[0], p.bounds[2]) for p in strip.minus(shape).parts)
+        at = x0 - 1.0
+        for begin, end in [*blocked, (x1 + 1.0, x1 + 1.0)]:
+            if begin - at > high - low:
+                ends = np.array([[at, y], [begin, y]]) @ level[:, :2]
+                (ax, ay), (bx, by) = ends.tolist()
+                found.append(Line((ax, ay), (bx, by)))
+            at = max(at, end)
+    return found
 
 
 # -------------------------------------------------------------------------- laps
