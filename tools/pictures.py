@@ -11,6 +11,9 @@ from xml.sax.saxutils import escape
 
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.piece import parse_piece
+from ulvent.core.prepare import prepared
+from ulvent.core.proof import material
+from ulvent.core.shapes import Region, refitted
 from ulvent.formats.svg import curve_data, number, outline_data
 from ulvent.typecase import shipped_face
 
@@ -64,8 +67,23 @@ BARS = 40.0
 WANTED, HELD = 10.0, 3.0
 
 
+READY: list[tuple[str, dict[str, Any], str]] = [
+    ("as set: counters fall", {}, "removed"),
+    ("bridges, 2 mm", {"bridges": {"width": 2}}, "removed"),
+    ("joined, kept as one", {"join": {"over": 0.2}}, "kept"),
+    ("border of 3 mm", {"borders": [{"distance": 3, "fill": 4}]}, "border"),
+    ("inline", {"borders": [{"distance": -1.2, "joined": True}]}, "kept"),
+    ("a bar carries it", {"bands": [{"along": "g0", "width": 4}]}, "kept"),
+    ("middle line", {"strokes": {"kind": "middle"}}, "lines"),
+    ("hatched", {"strokes": {"kind": "hatch", "pitch": 1.4, "pen": 0.6}}, "lines"),
+]
+"""Name, recipe, and how it is shown."""
+MATERIAL, LOOSE = "#3d4a5c", "#d9a79f"
+
+
 def main() -> None:
     _write("guides.svg", COLUMNS * CELL, -(-len(KINDS) // COLUMNS) * CELL, _guides())
+    _write("prepared.svg", COLUMNS * CELL, 2 * CELL * 0.66, _prepared())
     _write("even-gaps.svg", 2 * CELL, len(RINGS) * (CELL + BARS), _even_gaps())
 
 
@@ -101,6 +119,41 @@ def _even_gaps() -> list[str]:
             body.append(_bars(layout, CELL / 2 - 8))
             body.append(_words(f"{name}, {side}", CELL / 2 + BARS - 8) + "</g>")
     return body
+
+
+def _prepared() -> list[str]:
+    """The same word, prepared in different ways."""
+    body: list[str] = []
+    for place, (name, recipe, shown) in enumerate(READY):
+        lettering: dict[str, Any] = {"text": "BREAD", "height": 34, "prepare": recipe or None}
+        if shown == "kept" and "join" in recipe:
+            lettering |= {"spacing": "overlap", "overlap": 1.5, "face": "archivo-black",
+                          "height": 30}  # fmt: skip
+        layout = laid([{"kind": "line", "length": 150, "centre": [0, -14]}], lettering)
+        x, y = (place % COLUMNS + 0.5) * CELL, (place // COLUMNS + 0.46) * CELL * 0.66
+        body.append(f'<g transform="translate({x:g} {y:g})">{_ready(layout, shown)}')
+        body.append(_words(name, CELL * 0.26) + "</g>")
+    return body
+
+
+def _ready(layout: Layout, shown: str) -> str:
+    ready = prepared(layout)
+    words = ready.layer_of("x")
+    data = "".join(outline_data(outline) for outline in words.outlines)
+    if shown == "lines":
+        lines = "".join(outline_data(stroke) for stroke in words.strokes)
+        return f'<path d="{data + lines}" fill="none" stroke="{INK}" stroke-width="0.8"/>'
+    if shown == "border":
+        outline = "".join(outline_data(one) for one in ready.layers[1].outlines)
+        return (f'<path d="{outline}" fill="{BAR}" stroke="{GUIDE}"/>'
+                f'<path d="{data}" fill="{INK}"/>')  # fmt: skip
+    if shown == "kept":
+        return f'<path d="{data}" fill="{MATERIAL}"/>'
+    sheet = Region.box((-78.0, -24.0, 78.0, 34.0))
+    stuff = material(ready.layers, sheet, "removed")
+    loose = Region.joined(part.region for part in stuff.loose)
+    return (f'<path d="{outline_data(refitted(stuff.stays))}" fill="{MATERIAL}"/>'
+            f'<path d="{outline_data(refitted(loose))}" fill="{LOOSE}"/>')  # fmt: skip
 
 
 def _bars(layout: Layout, y: float) -> str:

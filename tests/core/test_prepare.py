@@ -213,7 +213,7 @@ class ForTheTool(unittest.TestCase):
 
     def test_what_a_cutter_does_not_reach_is_what_opening_and_closing_take(self) -> None:
         area = layer("KEW").area
-        inside, outside = unreached(area, 2.0)
+        inside, outside = (unreached(area, 2.0, side) for side in ("inside", "outside"))
         polygon = polygons_of(area)
         opened = polygon.buffer(-1.0, quad_segs=64).buffer(1.0, quad_segs=64)
         closed = polygon.buffer(1.0, quad_segs=64).buffer(-1.0, quad_segs=64)

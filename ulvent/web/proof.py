@@ -182,9 +182,8 @@ def _areas(layer: Layer) -> list[Outline]:
 
 
 def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
-    rest = [unreached(layer.area, cutter) for layer in shown]
-    side = 0 if stuff.use == "removed" else 1
-    return _drawn(Region.joined(pair[side] for pair in rest))
+    side: Literal["inside", "outside"] = "inside" if stuff.use == "removed" else "outside"
+    return _drawn(Region.joined(unreached(layer.area, cutter, side) for layer in shown))
 
 
 def _layer(layer: Layer) -> ProofLayer:

@@ -28,6 +28,7 @@ from ulvent.core.shapes import Region, flat_contours, outline_of, refitted, refi
 from ulvent.core.tolerances import FITTING, JOINT
 
 Floats = NDArray[np.float64]
+_CRUMB = 0.002
 _CORNER = 0.25
 _TIP = 3.0
 """What rounding takes from a corner reaches no farther than this, in radii; a stroke does."""
@@ -635,13 +636,17 @@ def rounded(area: Region, outside: float, inside: float) -> tuple[Region, int]:
     return area, thin
 
 
-def unreached(area: Region, diameter: float) -> tuple[Region, Region]:
-    """What a round cutter leaves in the corners inside, and cannot take outside of an area."""
+def unreached(area: Region, diameter: float, side: Literal["inside", "outside"]) -> Region:
+    """Corners that a round cutter does not come into: where it clears the inside of an area,
+    what it leaves of it; where it goes round the outside, what it cannot take beside it.
+    """
     radius = diameter / 2.0
-    opened = area.offset(-radius).offset(radius)
-    closed = area.offset(radius).offset(-radius)
-    least = math.pi * (0.02 * diameter) ** 2
-    return _big_enough(area.minus(opened), least), _big_enough(closed.minus(area), least)
+    # Along curves reach and area are nearly the same: crumbs of the difference are no corners.
+    if side == "inside":
+        rest = area.minus(area.offset(-radius).offset(radius + _CRUMB))
+    else:
+        rest = area.offset(radius).offset(-radius - _CRUMB).minus(area)
+    return _big_enough(rest, math.pi * (0.02 * diameter) ** 2)
 
 
 def _big_enough(region: Region, least: float) -> Region:

@@ -519,8 +519,7 @@ def _gaps_across(ready: Prepared, sheet: ToolSheet) -> list[Finding]:
 
 def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
     """Corners into which a round cutter does not come."""
-    inside, outside = unreached(layer.area, sheet.cutter)
-    rest = outside if sheet.use == "kept" else inside
+    rest = unreached(layer.area, sheet.cutter, "outside" if sheet.use == "kept" else "inside")
     if rest.is_empty:
         return []
     parts = sorted(rest.parts, key=lambda part: -part.area)
