@@ -226,7 +226,8 @@ class Laws(unittest.TestCase):
                 placed(large, text, at=3 * k, height=4 * k, touch=touch, tracking=0.5 * k)
             return
         two = placed(large, text, at=3 * k, height=4 * k, touch=touch, tracking=0.5 * k)
-        np.testing.assert_allclose(two.matrices, k * one.matrices, atol=5e-6 * max(k, 1))
+        # Where the parallel crosses itself, the crossing is found to some millionths of a mm.
+        np.testing.assert_allclose(two.matrices, k * one.matrices, atol=2e-5 * max(k, 1))
 
     @settings(deadline=None)
     @given(words, st.floats(-900, 900), st.sampled_from(["along", "against"]),

@@ -57,7 +57,7 @@
     {#each notes as note (note)}
       <p class="note">{note}.</p>
     {/each}
-    <p class="soft">As written to a file: {pieces} {pieces === 1 ? 'piece' : 'pieces'}, {nodes} nodes.</p>
+    {#if scene}<p class="soft">As written to a file: {pieces} {pieces === 1 ? 'piece' : 'pieces'}, {nodes} nodes.</p>{/if}
   {:else}
     <ToolSheets {editor} />
   {/if}
