@@ -175,7 +175,7 @@ def van_sign() -> Piece:
                     "overlap": 1.2,
                     "prepare": {
                         "join": {},
-                        "borders": [{"distance": 7, "corners": "round", "fill": 12}],
+                        "borders": [{"distance": 8, "corners": "round", "fill": 12}],
                         "rounding": {"inside": 0.4, "outside": 0.2},
                     },
                 },
@@ -193,5 +193,7 @@ def van_sign() -> Piece:
                 },
             ],
             "tool_sheets": [_SHEETS["vinyl-blade"]],
+            # The notch in the foot of the A closes: no one will see it from the road.
+            "accepted": [{"key": "narrow-gap:what", "sheet": "vinyl-blade", "figure": 0.2}],
         }
     )  # fmt: skip

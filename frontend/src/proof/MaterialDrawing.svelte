@@ -91,7 +91,7 @@
         <path
           class="bridge"
           class:chosen={one === chosen}
-          stroke-width={one.width}
+          style:stroke-width={one.width}
           d={`M${one.begin[0]} ${one.begin[1]}L${one.end[0]} ${one.end[1]}`}
           role="button"
           tabindex="0"
@@ -216,7 +216,7 @@
   .bridge:hover,
   .bridge:focus-visible,
   .bridge.chosen {
-    stroke: rgb(31 115 101 / 55%);
+    stroke: #4fc7b0;
     outline: none;
   }
 

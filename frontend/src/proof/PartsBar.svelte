@@ -40,7 +40,7 @@
 </script>
 
 <div class="bar">
-  <div class="use">
+  <div class="use" class:more={uses.length > 2}>
     <Choice
       label="The sheet is used so that"
       tabs
@@ -86,7 +86,11 @@
 
   .use {
     flex: none;
-    width: 300px;
+    width: 232px;
+  }
+
+  .use.more {
+    width: 320px;
   }
 
   .use :global(label) {
@@ -95,7 +99,7 @@
 
   p {
     display: flex;
-    flex: 1;
+    flex: 1 0 auto;
     flex-direction: column;
     gap: 2px;
     min-width: 0;
@@ -137,7 +141,11 @@
 
   .bar :global(.bx--select-input) {
     min-width: 0;
-    width: 150px;
+    width: 132px;
     font-size: 12px;
+  }
+
+  .bar :global(.bx--select--inline) {
+    grid-template-columns: auto;
   }
 </style>

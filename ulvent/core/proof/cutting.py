@@ -53,24 +53,31 @@ def prove_sheet(layout: Layout, ready: Prepared, sheet: ToolSheet) -> list[Findi
     """What the tool of a sheet cannot make, and its material does not hold."""
     findings: list[Finding] = []
     for layer in ready.layers:
-        findings.extend(_low(layer, sheet))
-        if sheet.use == "lines":
-            continue
-        strokes = layer.area
-        if sheet.use != "sunk":
-            stuff = material((layer,), ready.blank, sheet.use)
-            findings.extend(_parts(layer, layout.piece, sheet, stuff.parts))
-            strokes = stuff.stays if stuff.use == "removed" else layer.area
-        if sheet.least_stroke > 0.0:
-            thin = thin_places(strokes, sheet.least_stroke)
-            findings.extend(_thin(layer, sheet, thin))
-        if sheet.least_gap > 0.0:
-            findings.extend(_gaps(layer, sheet))
-        if sheet.cutter > 0.0:
-            findings.extend(_unreached(layer, sheet))
+        found = _of_layer(layer, layout.piece, ready.blank, sheet)
+        if layer.kind == "border":
+            found = [f.model_copy(update={"key": f"{f.kind}:{layer.id}"}) for f in found]
+        findings.extend(found)
     if sheet.least_gap > 0.0 and sheet.use != "lines":
         findings.extend(_gaps_across(ready, sheet))
     return [finding.model_copy(update={"sheet": sheet.id}) for finding in findings]
+
+
+def _of_layer(layer: Layer, piece: Piece, blank: Region, sheet: ToolSheet) -> list[Finding]:
+    findings = _low(layer, sheet)
+    if sheet.use == "lines":
+        return findings
+    strokes = layer.area
+    if sheet.use != "sunk":
+        stuff = material((layer,), blank, sheet.use)
+        findings.extend(_parts(layer, piece, sheet, stuff.parts))
+        strokes = stuff.stays if stuff.use == "removed" else layer.area
+    if sheet.least_stroke > 0.0:
+        findings.extend(_thin(layer, sheet, thin_places(strokes, sheet.least_stroke)))
+    if sheet.least_gap > 0.0:
+        findings.extend(_gaps(layer, sheet))
+    if sheet.cutter > 0.0:
+        findings.extend(_unreached(layer, sheet))
+    return findings
 
 
 # ------------------------------------------------------------------ whatever the material
@@ -146,7 +153,7 @@ def _touching(layer: Layer, piece: Piece) -> list[Finding]:
             lettering=layer.owner,
             message=(
                 f"{_counted(len(found), 'pair')} of letters run into each other by up to "
-                f"{deep:.2f} mm and would be cut apart{': ' + named if named else ''}"
+                f"{deep:.2f} mm and would be cut apart{_named(named)}"
             ),
             remedy="Join what overlaps, or open the gaps.",
             figure=deep,
@@ -449,8 +456,8 @@ def _thin(layer: Layer, sheet: ToolSheet, thin: list[ThinPlace]) -> list[Finding
             kind="thin",
             severity="warning",
             lettering=layer.owner,
-            message=f"{_counted(len(thin), 'place')} thinner than {sheet.least_stroke:g} mm, the "
-            f"thinnest {worst.thickness:.2f} mm{': ' + named if named else ''}",
+            message=f"{_counted(len(thin), 'place')}{_where(layer)} thinner than "
+            f"{sheet.least_stroke:g} mm, the thinnest {worst.thickness:.2f} mm{_named(named)}",
             remedy="Use a heavier face, larger letters, or a border.",
             figure=worst.thickness,
             limit=sheet.least_stroke,
@@ -473,8 +480,8 @@ def _gaps(layer: Layer, sheet: ToolSheet) -> list[Finding]:
             kind="narrow-gap",
             severity="warning",
             lettering=layer.owner,
-            message=f"{_counted(len(narrow), 'gap')} narrower than {sheet.least_gap:g} mm, the "
-            f"narrowest {worst.thickness:.2f} mm{': ' + named if named else ''}",
+            message=f"{_counted(len(narrow), 'gap')}{_where(layer)} narrower than "
+            f"{sheet.least_gap:g} mm, the narrowest {worst.thickness:.2f} mm{_named(named)}",
             remedy="Open the gaps, or join what comes so near.",
             figure=worst.thickness,
             limit=sheet.least_gap,
@@ -536,6 +543,14 @@ def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:
             places=tuple(_xy(part.rings[0][0]) for part in parts[:_MOST_PLACES]),
         )
     ]
+
+
+def _named(letters: str) -> str:
+    return f": {letters}" if letters else ""
+
+
+def _where(layer: Layer) -> str:
+    return " of its border" if layer.kind == "border" else ""
 
 
 def _counted(count: int, what: str) -> str:
