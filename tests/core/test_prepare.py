@@ -121,6 +121,13 @@ class Shapes(unittest.TestCase):
         circle = shapely.Point(0, 0).buffer(30.01, quad_segs=200)
         self.assertTrue(circle.covers(polygons_of(inside.area)))
 
+    def test_what_is_hollowed_out_to_nothing_is_no_piece(self) -> None:
+        found = layer("i.", {"borders": [{"distance": -0.4, "joined": True}],
+                             "rounding": {"outside": 1.0}}, height=3)  # fmt: skip
+        self.assertTrue(all(not piece.area.is_empty for piece in found.pieces))
+        away = layer("OAK", {"cut_back": [{"to": "ring", "margin": 44.9}]})
+        self.assertEqual(away.pieces, ())
+
     def test_letters_inside_of_the_shape_are_left_alone_to_the_point(self) -> None:
         found = layer("OAK", {"cut_back": [{}]})
         self.assertTrue(all(piece.outline is not None for piece in found.pieces))

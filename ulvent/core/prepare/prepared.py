@@ -314,6 +314,8 @@ class _Preparing:
                     f"{self._left_sharp} strokes are thinner than {2 * recipe.rounding.outside:g}"
                     " mm and keep their corners: rounding would take them away"
                 )
+        # What was cut back or hollowed out to nothing is no piece.
+        pieces = [piece for piece in pieces if not piece.area.is_empty]
         paths = tuple(self._with_kerf(piece.area) for piece in pieces)
         layers = [
             Layer(name, self._owner, kind, tuple(pieces), paths, tuple(found), tuple(strokes),
