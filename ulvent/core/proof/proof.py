@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 from ulvent.core.layout import Layout
 from ulvent.core.prepare import Prepared, prepared
-from ulvent.core.proof.cutting import grouped, prove_cutting, prove_sheet
+from ulvent.core.proof.cutting import grouped, prove_cutting
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.findings import OtherFaces, prove
+from ulvent.core.proof.limits import prove_sheet
 from ulvent.core.tool_sheet import PLAIN, ToolSheet
 
 _RANK = {"fault": 0, "warning": 1, "hint": 2}

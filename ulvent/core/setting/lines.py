@@ -24,6 +24,7 @@ from ulvent.core.setting.arrange import (
 )
 from ulvent.core.setting.dials import outside
 from ulvent.core.setting.labels import set_dial
+from ulvent.core.setting.level import level_stretches
 from ulvent.core.setting.placing import baseline_curve, place_row
 from ulvent.core.setting.setting import Setting
 from ulvent.core.setting.words import (
@@ -35,7 +36,6 @@ from ulvent.core.setting.words import (
     scale_of,
     words_of,
 )
-from ulvent.core.shapes import Region
 from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
@@ -49,7 +49,6 @@ _RADII_TRIED = 200
 _MOST_OPENED = 0.4
 """A filled line's gaps are opened by at most so many letters' heights."""
 _FILLED_PITCH = 1.02
-MOST_FILLED = 500
 
 
 @dataclass(frozen=True)
@@ -374,44 +373,6 @@ class _FilledLines:
         if gained <= JOINT:
             return line.tracking
         return line.tracking + min((stretch.length - own) / gained, _MOST_OPENED * line.height)
-
-
-def level_stretches(
-    guide: Curve, margin: float, pitch: float, band: tuple[float, float], angle: float
-) -> list[Line]:
-    """Stretches of lines across a closed guide, from the top, in reading direction.
-
-    Parameters
-    ----------
-    band
-        how far lettering reaches below its line (negative) and above it, mm: all of it is
-        inside of the guide, `margin` mm from its edge
-    """
-    cos, sin = math.cos(math.radians(angle)), math.sin(math.radians(angle))
-    level = np.array([[cos, sin, 0.0], [-sin, cos, 0.0]])
-    shape = Region.inside(guide).offset(-margin).transformed(level)
-    if shape.is_empty:
-        return []
-    low, high = band
-    x0, y0, x1, y1 = shape.bounds
-    count = math.floor((y1 - y0 - (high - low)) / pitch) + 1
-    if count < 1:
-        return []
-    # What is left over is shared by top and bottom.
-    top = y1 - high - (y1 - y0 - (high - low) - (count - 1) * pitch) / 2.0
-    found: list[Line] = []
-    for number in range(min(count, MOST_FILLED)):
-        y = top - number * pitch
-        strip = Region.box((x0 - 1.0, y + low, x1 + 1.0, y + high))
-        blocked = sorted((p.bounds[0], p.bounds[2]) for p in strip.minus(shape).parts)
-        at = x0 - 1.0
-        for begin, end in [*blocked, (x1 + 1.0, x1 + 1.0)]:
-            if begin - at > high - low:
-                ends = np.array([[at, y], [begin, y]]) @ level[:, :2]
-                (ax, ay), (bx, by) = ends.tolist()
-                found.append(Line((ax, ay), (bx, by)))
-            at = max(at, end)
-    return found
 
 
 # -------------------------------------------------------------------------- laps

@@ -1,0 +1,128 @@
+"""What a tool gets: layers of single pieces and single lines."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.faces import Outline
+from ulvent.core.layout import LaidGuide
+from ulvent.core.prepare.bridges import Bridge
+from ulvent.core.prepare.strokes import Line
+from ulvent.core.shapes import Region, refitted, refitted_lines
+from ulvent.core.tolerances import FITTING
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True, eq=False)
+class Letter:
+    """One letter, or another single piece, as it stands.
+
+    place
+        in the words of its lettering, −1 where it is none of them
+    lettering
+        whose it is; empty for a band, or a piece made of several letterings
+    height
+        of a capital, mm; zero for what is no letter
+    outline
+        the piece's own curves; none where it has been worked on
+    local
+        from the letter's upright frame at true size to where it stands, for rigid letters
+    shape, scale
+        the letter's outline in font units, and mm per unit
+    """
+
+    area: Region
+    lettering: str = ""
+    place: int = -1
+    text: str = ""
+    height: float = 0.0
+    outline: Outline | None = None
+    local: Floats | None = None
+    shape: Outline | None = None
+    scale: float = 1.0
+
+
+@dataclass(frozen=True, eq=False)
+class Layer:
+    """What is cut, drawn or engraved together.
+
+    id
+        names it in files: `lettering-…`, `border-…-1` or `whole`
+    owner
+        the lettering that it is made of; empty for the whole piece
+    pieces
+        what is cut out, each by itself, before the kerf
+    paths
+        the same as the tool's line runs, with the kerf
+    lines
+        single lines, dense, mm
+    bridges
+        those that are in the pieces
+    unreached
+        what a round cutter leaves, or takes, that was meant otherwise
+    few_nodes
+        how far the curves may be from what they stand for, mm
+    notes
+        what there is to say, in words
+    """
+
+    id: str
+    owner: str
+    kind: Literal["letters", "border", "whole"]
+    pieces: tuple[Letter, ...]
+    paths: tuple[Region, ...]
+    lines: tuple[Line, ...] = ()
+    own_lines: tuple[Outline, ...] = ()
+    bridges: tuple[Bridge, ...] = ()
+    few_nodes: float = FITTING
+    notes: tuple[str, ...] = ()
+    inverse: bool = False
+
+    @cached_property
+    def area(self) -> Region:
+        """All pieces together."""
+        return Region.joined(piece.area for piece in self.pieces)
+
+    @cached_property
+    def outlines(self) -> tuple[Outline, ...]:
+        """The closed contours for the tool, with few nodes: one outline a piece.
+
+        Pieces that nothing was done to have the face's own curves.
+        """
+        found: list[Outline] = []
+        for piece, path in zip(self.pieces, self.paths, strict=True):
+            own = piece.outline if path is piece.area else None
+            found.append(own or refitted(path, self.few_nodes))
+        return tuple(outline for outline in found if outline)
+
+    @cached_property
+    def strokes(self) -> tuple[Outline, ...]:
+        """The single lines for the tool."""
+        return (*self.own_lines, *refitted_lines(self.lines, self.few_nodes))
+
+
+@dataclass(frozen=True, eq=False)
+class Prepared:
+    """A piece as its tools get it: its layers, and the guides that are lines of their own."""
+
+    layers: tuple[Layer, ...]
+    guides: tuple[LaidGuide, ...]
+    blank: Region
+
+    def bounds(self) -> list[tuple[float, float, float, float]]:
+        """A box round all that is written of each layer, mm."""
+        return [
+            outline.bounds()
+            for layer in self.layers
+            for outline in (*layer.outlines, *layer.strokes)
+        ]
+
+    def layer_of(self, owner: str) -> Layer:
+        """The lettering's own layer, or, where `owner` is empty, that of the whole piece."""
+        return next(one for one in self.layers if one.owner == owner and one.kind != "border")

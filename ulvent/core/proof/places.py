@@ -1,0 +1,104 @@
+"""Where findings are and how they are said: letters beside a place, distances, remedies."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.piece import Piece
+from ulvent.core.prepare import Layer, Prepared
+from ulvent.core.prepare_recipe import Bridges, Join, Prepare
+from ulvent.core.proof.finding import XY
+from ulvent.core.proof.remedies import Remedy
+from ulvent.core.shapes import Region
+from ulvent.core.shapes.thin import ThinPlace
+from ulvent.core.tolerances import FITTING, JOINT
+
+Floats = NDArray[np.float64]
+
+MOST_PLACES = 40
+MOST_NAMED = 40
+
+
+def from_edge(points: Floats, shape: Region) -> Floats:
+    """(n,) distances of points to the edge of a shape, mm."""
+    best = np.full(len(points), np.inf)
+    for ring in shape.rings:
+        begins, ways = ring, np.roll(ring, -1, axis=0) - ring
+        squared = np.maximum((ways * ways).sum(axis=1), JOINT**2)
+        for some in np.array_split(np.arange(len(points)), 1 + len(points) * len(ring) // 500_000):
+            off = points[some, None] - begins
+            share = np.clip((off * ways).sum(axis=2) / squared, 0.0, 1.0)
+            far = np.hypot(*np.moveaxis(off - share[..., None] * ways, 2, 0)).min(axis=1)
+            best[some] = np.minimum(best[some], far)
+    return best
+
+
+def on_one_sheet(ready: Prepared) -> list[Layer]:
+    return [layer for layer in ready.layers if layer.kind == "letters" and layer.pieces]
+
+
+def prepare_remedy(label: str, layer: Layer, piece: Piece, **steps: Join | Bridges) -> Remedy:
+    """A step of preparing, added to those that there are."""
+    if layer.owner:
+        recipe = next(one.prepare for one in piece.letterings if one.id == layer.owner)
+    else:
+        recipe = piece.prepare
+    changed = (recipe or Prepare()).model_copy(update=steps)
+    changes = {"prepare": changed.model_dump(mode="json")}
+    of = "lettering" if layer.owner else "piece"
+    return Remedy(label=label, of=of, owner=layer.owner, changes=changes)
+
+
+def named_letters(letters: str) -> str:
+    return f": {letters}" if letters else ""
+
+
+def where(layer: Layer) -> str:
+    return " of its border" if layer.kind == "border" else ""
+
+
+def counted(count: int, what: str) -> str:
+    """`1 gap`, `2 gaps`."""
+    return f"{count} {what}{'' if count == 1 else 's'}"
+
+
+def owners_of(layer: Layer, places: list[ThinPlace]) -> list[str]:
+    """The letter that each thin place is in, or beside."""
+    return [nearest_piece(layer, place.at) for place in places[:MOST_NAMED]]
+
+
+def pairs_of(layer: Layer, places: list[ThinPlace]) -> list[str]:
+    """The letters on the two sides of each narrow gap."""
+    found: list[str] = []
+    for place in places[:MOST_NAMED]:
+        one, two = nearest_piece(layer, place.first), nearest_piece(layer, place.second)
+        found.append(one if one == two else one + two)
+    return found
+
+
+def nearest_piece(layer: Layer, at: XY) -> str:
+    """The text of the piece whose edge is nearest to a point."""
+    return layer.pieces[nearest(layer, at)].text
+
+
+def nearest(layer: Layer, at: XY) -> int:
+    """Which piece's edge is nearest to a point."""
+    boxes = np.array([piece.area.bounds for piece in layer.pieces])
+    x, y = at
+    off = np.hypot(
+        np.maximum(np.maximum(boxes[:, 0] - x, x - boxes[:, 2]), 0.0),
+        np.maximum(np.maximum(boxes[:, 1] - y, y - boxes[:, 3]), 0.0),
+    )
+    near: list[int] = np.argsort(off)[:4].tolist()
+    within = [i for i in near if off[i] <= FITTING] or near[:1]
+    if len(within) == 1:
+        return within[0]
+    point = np.array([at])
+    far = [float(from_edge(point, layer.pieces[i].area)[0]) for i in within]
+    return within[int(np.argmin(far))]
+
+
+def xy(point: Floats) -> XY:
+    x, y = point.tolist()
+    return x, y
