@@ -177,7 +177,9 @@ class Region:
     def parts(self) -> tuple[Region, ...]:
         """What hangs together, each with its holes, from the left and from below."""
         parts = (Region(section, self._knots) for section in self._section.decompose())
-        return tuple(sorted((part for part in parts if part.area > 0.0), key=lambda part: part.bounds))
+        return tuple(
+            sorted((part for part in parts if part.area > 0.0), key=lambda part: part.bounds)
+        )
 
     @cached_property
     def area(self) -> float:
