@@ -61,6 +61,24 @@ class Stencils(ProofTest):
         page.keyboard.press("Control+z")
         expect(bridges).to_have_count(count)
 
+    def test_a_bridge_is_pulled_round_its_counter(self) -> None:
+        page, piece = self.proof_of("Crate stencil")
+        bridge = page.get_by_role("button", name="Bridge 1 of letter 11", exact=True).first
+        expect(bridge).to_be_visible()
+        box = bridge.bounding_box()
+        assert box
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 8, y + 6, steps=4)
+        page.mouse.move(x + 14, y + 22, steps=4)
+        page.mouse.up()
+        self.eventually(lambda: len(self.stored(piece)["prepare"]["bridges"]["changes"]) == 1)
+        (change,) = self.stored(piece)["prepare"]["bridges"]["changes"]
+        self.assertEqual((change["letter"], change["bridge"]), (10, 0))
+        # Pulled from above the O to its right: about a quarter turn.
+        self.assertLess(abs(change["angle"]), 60.0)
+
 
 class Joined(ProofTest):
     def test_a_name_in_a_script_becomes_one_outline(self) -> None:

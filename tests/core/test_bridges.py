@@ -118,6 +118,20 @@ class Places(unittest.TestCase):
         self.assertEqual([b.number for b in one], [1])
         self.assertEqual(one[0].begin, both[1].begin)
 
+    def test_pulled_toward_a_point_it_stands_there_however_the_letter_is_turned(self) -> None:
+        _, scale, outline = letter(shipped_face("lato-bold"), "O")
+        bridge = letter_bridges(outline, scale, 2.0)[0]
+        for turn, flip in ((0.0, 1.0), (70.0, 1.0), (-130.0, -1.0)):
+            cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+            matrix = np.array([[cos, -sin * flip, 40.0], [sin, cos * flip, -7.0]])
+            placed = bridge.moved(matrix)
+            for angle in (0.0, 45.0, -120.0):
+                local = np.array(bridge.about) + 9.0 * np.array(
+                    [math.cos(math.radians(angle)), math.sin(math.radians(angle))]
+                )
+                x, y = (matrix[:, :2] @ local + matrix[:, 2]).tolist()
+                self.assertAlmostEqual(placed.angle_toward((x, y)), angle, places=9)
+
     def test_one_moved_by_hand_stands_where_it_was_asked_for(self) -> None:
         _, scale, outline = letter(shipped_face("lato-bold"), "O")
         change = BridgeChange(letter=0, bridge=0, angle=0.0)

@@ -13,7 +13,7 @@ from pydantic import BaseModel, ConfigDict
 from ulvent.core.faces import Outline
 from ulvent.core.layout import lay_out, united
 from ulvent.core.piece import parse_piece
-from ulvent.core.prepare import Layer, Prepared, unreached
+from ulvent.core.prepare import Bridge, Layer, Prepared, unreached
 from ulvent.core.proof import Finding, Material, Proof, material, proof_of, sheet_of
 from ulvent.core.shapes import Region, refitted
 from ulvent.core.tool_sheet import PLAIN, ToolSheet
@@ -58,6 +58,8 @@ class ProofBridge(BaseModel):
     end: XY
     width: float
     angle: float
+    about: XY
+    axes: tuple[float, float, float, float]
 
 
 class ProofLayer(BaseModel):
@@ -119,6 +121,22 @@ def proof(request: ProofRequest, case: Case) -> ProofScene:
     layout = lay_out(parse_piece(request.piece), case.named)
     found = proof_of(layout, case.offered, remedies=False)
     return _scene(request, found, [curve_data(outline) for outline in layout.blank])
+
+
+class Pulled(BaseModel):
+    """A bridge that is being pulled, and where to."""
+
+    bridge: ProofBridge
+    to: XY
+
+
+@router.post("/api/proof/bridge")
+def pulled(pull: Pulled) -> float:
+    """The angle at which a bridge stands that is pulled to a point, degrees."""
+    bridge = pull.bridge
+    found = Bridge(bridge.begin, bridge.end, bridge.width,
+                   about=_down(bridge.about), axes=bridge.axes)  # fmt: skip
+    return round(found.angle_toward(_down(pull.to)), 1)
 
 
 def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
@@ -208,6 +226,8 @@ def _layer(layer: Layer) -> ProofLayer:
                 end=_down(bridge.end),
                 width=bridge.width,
                 angle=bridge.angle,
+                about=_down(bridge.about),
+                axes=bridge.axes,
             )
             for bridge in layer.bridges
         ],

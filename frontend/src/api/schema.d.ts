@@ -626,6 +626,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/proof/bridge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pulled
+         * @description The angle at which a bridge stands that is pulled to a point, degrees.
+         */
+        post: operations["pulled_api_proof_bridge_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tool-sheets": {
         parameters: {
             query?: never;
@@ -3498,6 +3518,18 @@ export interface components {
             width: number;
             /** Angle */
             angle: number;
+            /** About */
+            about: [
+                number,
+                number
+            ];
+            /** Axes */
+            axes: [
+                number,
+                number,
+                number,
+                number
+            ];
         };
         /**
          * ProofLayer
@@ -3668,6 +3700,18 @@ export interface components {
             ];
             /** End */
             end: [
+                number,
+                number
+            ];
+        };
+        /**
+         * Pulled
+         * @description A bridge that is being pulled, and where to.
+         */
+        Pulled: {
+            bridge: components["schemas"]["ProofBridge"];
+            /** To */
+            to: [
                 number,
                 number
             ];
@@ -6694,6 +6738,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    pulled_api_proof_bridge_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pulled"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number;
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import type { Prepare, ProofBridge, ProofLayer } from '../api/client';
+  import type { ProofBridge, ProofLayer } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import LengthField from '../parts/LengthField.svelte';
+  import { changeBridge, recipeOf } from './bridges';
 
   interface Props {
     editor: Editor;
@@ -14,38 +15,10 @@
   let { editor, bridge, layer, onclose }: Props = $props();
 
   const own = $derived(bridge.letter >= 0);
-  const bridges = $derived(recipe()?.bridges);
-
-  /** The recipe that the bridge comes from: its lettering's own, or the whole piece's. */
-  function recipe(): Prepare | null | undefined {
-    const lettering = editor.piece.letterings.find((one) => one.id === bridge.lettering);
-    return lettering?.prepare?.bridges ? lettering.prepare : editor.piece.prepare;
-  }
+  const bridges = $derived(recipeOf(editor, bridge)?.bridges);
 
   function change(changed: { removed?: boolean; angle?: number }): void {
-    const lettering = editor.piece.letterings.find((one) => one.id === bridge.lettering);
-    const whole = !lettering?.prepare?.bridges;
-    const prepare = recipe();
-    if (!prepare?.bridges) return;
-    const name = whole ? bridge.lettering : '';
-    const changes = prepare.bridges.changes ?? [];
-    const mine = (one: (typeof changes)[number]) =>
-      one.lettering === name && one.letter === bridge.letter && one.bridge === bridge.number;
-    const before = changes.find(mine);
-    const now = {
-      removed: false,
-      ...before,
-      lettering: name,
-      letter: bridge.letter,
-      bridge: bridge.number,
-      ...changed,
-    };
-    const next = {
-      ...prepare,
-      bridges: { ...prepare.bridges, changes: [...changes.filter((one) => !mine(one)), now] },
-    };
-    if (whole) editor.change({ prepare: next });
-    else editor.changeLettering(bridge.lettering, { prepare: next });
+    changeBridge(editor, bridge, changed);
     void editor.finish();
   }
 </script>

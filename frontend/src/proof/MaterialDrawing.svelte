@@ -1,9 +1,10 @@
 <script lang="ts">
-  import type { Finding, ProofBridge, ProofScene } from '../api/client';
+  import { api, type Finding, type ProofBridge, type ProofScene } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import type { Viewport } from '../editor/viewport.svelte';
   import { figure } from '../editor/words';
   import BridgeCard from './BridgeCard.svelte';
+  import { changeBridge } from './bridges';
 
   interface Props {
     editor: Editor;
@@ -30,6 +31,49 @@
       bridges.find((one) => one.letter === bridge?.letter && one.number === bridge.number
         && one.lettering === bridge.lettering),
   );
+
+  /** A bridge that is being pulled; the newest place waits while an answer is on its way. */
+  let pulling = $state.raw<{ bridge: ProofBridge; moved: boolean }>();
+  let asking = false;
+  let newest: [number, number] | undefined;
+
+  function grasp(event: PointerEvent, one: ProofBridge): void {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    bridge = one;
+    if (one.letter < 0) return;
+    pulling = { bridge: one, moved: false };
+    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  }
+
+  function pull(event: PointerEvent): void {
+    if (!pulling) return;
+    const { left, top } = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
+    newest = view.toPiece(event.clientX - left, event.clientY - top);
+    if (Math.abs(event.movementX) + Math.abs(event.movementY) > 0) pulling = { ...pulling, moved: true };
+    if (pulling.moved && !asking) void ask();
+  }
+
+  async function ask(): Promise<void> {
+    asking = true;
+    while (newest && pulling) {
+      const to = newest;
+      const held = pulling.bridge;
+      newest = undefined;
+      const answer = await api
+        .POST('/api/proof/bridge', { body: { bridge: held, to } })
+        .catch(() => undefined);
+      if (answer?.data !== undefined) changeBridge(editor, held, { angle: answer.data });
+    }
+    asking = false;
+    if (!pulling) void editor.finish();
+  }
+
+  function release(): void {
+    const moved = pulling?.moved;
+    pulling = undefined;
+    if (moved && !asking) void editor.finish();
+  }
 
   function wheel(event: WheelEvent): void {
     event.preventDefault();
@@ -87,7 +131,7 @@
         <path class="stroke" d={guide} />
       {/each}
       <path class="unreached" d={scene.unreached} />
-      {#each bridges as one (`${one.lettering} ${one.letter} ${one.number} ${one.begin[0]}`)}
+      {#each bridges as one (`${one.lettering} ${one.letter} ${one.number}`)}
         <path
           class="bridge"
           class:chosen={one === chosen}
@@ -96,8 +140,10 @@
           role="button"
           tabindex="0"
           aria-label={one.letter < 0 ? 'Bridge between letters' : `Bridge ${one.number + 1} of letter ${one.letter + 1}`}
-          onpointerdown={(event) => event.stopPropagation()}
-          onclick={() => (bridge = one)}
+          onpointerdown={(event) => grasp(event, one)}
+          onpointermove={pull}
+          onpointerup={release}
+          onpointercancel={release}
           onkeydown={(event) => event.key === 'Enter' && (bridge = one)}
         />
       {/each}

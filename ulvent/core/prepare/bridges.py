@@ -61,7 +61,9 @@ class Bridge:
         the letter that it is in, by its place in the words, -1 where it ties several or a
         border; and which of that letter's bridges it is
     angle
-        where it stands seen from the counter's middle, degrees
+        where it stands seen from the counter's middle, degrees in the letter's own frame
+    about, axes
+        the counter's middle, and where the letter's own axes point: x and y of both
     """
 
     begin: tuple[float, float]
@@ -71,6 +73,8 @@ class Bridge:
     lettering: str = ""
     letter: int = -1
     number: int = 0
+    about: tuple[float, float] = (0.0, 0.0)
+    axes: tuple[float, float, float, float] = (1.0, 0.0, 0.0, 1.0)
 
     @property
     def length(self) -> float:
@@ -91,7 +95,16 @@ class Bridge:
         """Under a rigid map (2, 3), or one that mirrors."""
         ends = np.array([self.begin, self.end]) @ matrix[:, :2].T + matrix[:, 2]
         (bx, by), (ex, ey) = ends.tolist()
-        return replace(self, begin=(bx, by), end=(ex, ey))
+        ax, ay = (matrix[:, :2] @ np.array(self.about) + matrix[:, 2]).tolist()
+        own = np.array(self.axes).reshape(2, 2) @ matrix[:, :2].T
+        xx, xy, yx, yy = own.ravel().tolist()
+        return replace(self, begin=(bx, by), end=(ex, ey), about=(ax, ay), axes=(xx, xy, yx, yy))
+
+    def angle_toward(self, at: tuple[float, float]) -> float:
+        """The angle at which the bridge would stand if it stood toward a point, degrees."""
+        away = np.array(at) - np.array(self.about)
+        along, up = (np.array(self.axes).reshape(2, 2) @ away).tolist()
+        return math.degrees(math.atan2(up, along))
 
 
 @lru_cache(maxsize=2048)
@@ -261,15 +274,16 @@ class _Search:
             if not len(some):
                 break
             tries = self._tried(
-                points[some], ways[some], angles[some], costs[some], across, back, island, holding
-            )
+                middle, points[some], ways[some], angles[some], costs[some], across, back,
+                island, holding,
+            )  # fmt: skip
             if tries is not None:
                 return tries
         return None
 
     def _tried(
-        self, points: Floats, ways: Floats, angles: Floats, costs: Floats, across: Floats,
-        back: float, island: Region, holding: Region,
+        self, middle: Floats, points: Floats, ways: Floats, angles: Floats, costs: Floats,
+        across: Floats, back: float, island: Region, holding: Region,
     ) -> _Tries | None:  # fmt: skip
         """Those of which all rays over the width cross one stroke and land in what holds."""
         asides = np.stack([-ways[:, 1], ways[:, 0]], axis=1)
@@ -292,6 +306,7 @@ class _Search:
         unlike = np.abs(lengths[:, 0] - lengths[:, -1])
         middles = origins[good, len(across) // 2]
         return _Tries(
+            middle,
             middles + ways * (into.min(axis=1) - _OVERSHOOT)[:, None],
             middles + ways * (out.max(axis=1) + _OVERSHOOT)[:, None],
             ways,
@@ -327,6 +342,7 @@ class _Search:
 class _Tries:
     """Bridges that would do, with what each costs. Arrays run over them."""
 
+    middle: Floats
     begins: Floats
     ends: Floats
     ways: Floats
@@ -335,7 +351,9 @@ class _Tries:
 
     def bridge(self, index: int, width: float) -> Bridge:
         (bx, by), (ex, ey) = self.begins[index].tolist(), self.ends[index].tolist()
-        return Bridge((bx, by), (ex, ey), width, round(math.degrees(self.angles[index]), 3))
+        x, y = self.middle.tolist()
+        angle = round(math.degrees(self.angles[index]), 3)
+        return Bridge((bx, by), (ex, ey), width, angle, about=(x, y))
 
 
 def _sampled(ring: Floats) -> tuple[Floats, Floats]:
