@@ -202,8 +202,12 @@ class Region:
         """Least x, least y, greatest x, greatest y; zeros for an empty region."""
         if self.is_empty:
             return (0.0, 0.0, 0.0, 0.0)
-        x0, y0, x1, y1 = self._section.bounds()
-        return (x0, y0, x1, y1)
+        # The section's own box is in single precision.
+        (x0, y0), (x1, y1) = (
+            np.min([ring.min(axis=0) for ring in self.rings], axis=0),
+            np.max([ring.max(axis=0) for ring in self.rings], axis=0),
+        )
+        return (float(x0), float(y0), float(x1), float(y1))
 
     def filled(self, largest: float = math.inf) -> Region:
         """Without the holes whose area is at most `largest`, square mm."""
