@@ -8,9 +8,10 @@
     scene: ProofScene | undefined;
     looked: Finding | undefined;
     onlook: (finding: Finding, place?: number) => void;
+    onpart: (at: readonly [number, number]) => void;
   }
 
-  let { editor, scene, looked, onlook }: Props = $props();
+  let { editor, scene, looked, onlook, onpart }: Props = $props();
 
   const SEVERITIES = { fault: 'Fault', warning: 'Warning', hint: 'Hint' } as const;
   const open = $derived((scene?.findings ?? []).filter((one) => !one.accepted));
@@ -115,6 +116,21 @@
       {/each}
     </ul>
   {/if}
+  {#if scene?.parts.length}
+    <details>
+      <summary>{scene.parts.length + scene.parts_left_out} parts, by area</summary>
+      <ol>
+        {#each scene.parts as part (part.number)}
+          <li class="part" value={part.number}>
+            <button class="quiet" onclick={() => onpart(part.at)}>
+              <span class="figure">{figure(Number(part.area.toPrecision(4)))} mm²</span>{part.holds ? '' : ', falls out'}
+            </button>
+          </li>
+        {/each}
+      </ol>
+      {#if scene.parts_left_out}<p class="soft">and {scene.parts_left_out} smaller ones</p>{/if}
+    </details>
+  {/if}
 </aside>
 
 <style>
@@ -152,6 +168,26 @@
     background: var(--sheet);
     font-size: 13px;
     line-height: 18px;
+  }
+
+  details {
+    margin-top: 16px;
+    font-size: 13px;
+  }
+
+  summary {
+    cursor: pointer;
+  }
+
+  ol {
+    margin: 6px 0 0;
+    padding-left: 34px;
+  }
+
+  li.part {
+    border: 0;
+    padding: 0;
+    background: none;
   }
 
   li.fault {

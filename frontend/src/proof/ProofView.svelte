@@ -44,7 +44,10 @@
     looked = finding;
     const at = finding.places?.[place];
     if (!at) return;
-    const [x, y] = at;
+    showAt(at);
+  }
+
+  function showAt([x, y]: readonly [number, number]): void {
     view.show([x - CLOSE_BY, y - CLOSE_BY, x + CLOSE_BY, y + CLOSE_BY], MARGIN);
     view.moved = true;
   }
@@ -71,7 +74,7 @@
 
 <div class="proof">
   <Head {editor} />
-  <Findings {editor} scene={proofing.scene} {looked} onlook={look} />
+  <Findings {editor} scene={proofing.scene} {looked} onlook={look} onpart={showAt} />
   <main aria-label="Material">
     {#if proofing.wrong}
       <InlineNotification
