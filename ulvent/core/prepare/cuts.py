@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import replace
+from functools import cache
 from typing import Literal
 
 import numpy as np
@@ -53,16 +54,20 @@ def merged(pieces: list[Letter], belong: Callable[[Region], bool]) -> list[Lette
             index = owner[index]
         return index
 
-    # What only touches has something in common once it is a little larger.
-    larger = [piece.area.offset(JOINT) for piece in pieces]
+    @cache
+    def larger(index: int) -> Region:
+        """What only touches has something in common once it is a little larger."""
+        return pieces[index].area.offset(JOINT)
+
     seams: list[tuple[int, Region]] = []
-    boxes = np.array([area.bounds for area in larger]).reshape(-1, 4)
+    boxes = np.array([piece.area.bounds for piece in pieces]).reshape(-1, 4)
+    boxes += np.array([-1.0, -1.0, 1.0, 1.0]) * 2.0 * JOINT
     for one in range(len(pieces)):
         x0, y0, x1, y1 = boxes[one]
         later = boxes[one + 1 :]
         near = (later[:, 0] <= x1) & (later[:, 2] >= x0) & (later[:, 1] <= y1) & (later[:, 3] >= y0)
         for two in (np.flatnonzero(near) + one + 1).tolist():
-            common = larger[one].meet(larger[two])
+            common = larger(one).meet(larger(two))
             if not common.is_empty and belong(common):
                 seams.append((one, common))
                 owner[root(two)] = root(one)
