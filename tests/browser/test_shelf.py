@@ -76,7 +76,11 @@ class Shelf(ApplicationTest):
     def test_a_shelf_that_comes_late_does_not_wipe_off_what_was_refused(self) -> None:
         page = self.page()
         waiting: list[Route] = []
-        page.route("**/api/pieces?deleted=false", waiting.append)
+
+        def hold_back(route: Route) -> None:
+            waiting.append(route)
+
+        page.route("**/api/pieces?deleted=false", hold_back)
         self.open("/", page)
         wrong = {"name": "x.json", "mimeType": "application/json", "buffer": b"{"}
         page.get_by_label("Piece file").set_input_files(files=[wrong])

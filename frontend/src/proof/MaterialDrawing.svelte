@@ -131,7 +131,7 @@
         <path class="stroke" d={guide} />
       {/each}
       <path class="unreached" d={scene.unreached} />
-      {#each bridges as one (`${one.lettering} ${one.letter} ${one.number}`)}
+      {#each bridges as one, index (index)}
         <path
           class="bridge"
           class:chosen={one === chosen}

@@ -341,7 +341,7 @@ class _Preparing:
             near = Region.joined(loose).offset(0.1)
             rest = [tie for tie in rest if not tie.region().meet(near).is_empty]
             areas = without_ties(areas, rest)
-            found.extend(rest)
+            found.extend(replace(tie, lettering=self._owner) for tie in rest)
         self._bridges.extend(found)
         return areas
 
