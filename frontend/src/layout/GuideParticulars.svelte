@@ -178,7 +178,7 @@
     </div>
   </details>
   <details open={Boolean(part) || Boolean(guide.seam)}>
-    <summary>Start and part</summary>
+    <summary>Start, part, own line</summary>
     <div class="pair">
       {#if scene?.closed && guide.kind !== 'circle'}
         <LengthField
@@ -203,6 +203,17 @@
       checked={Boolean(part)}
       on:check={(event) => event.detail !== Boolean(part) && usePart(event.detail)}
     />
+    <Select
+      size="sm"
+      labelText="As a line of its own"
+      selected={guide.output ?? ''}
+      on:update={(event) => set({ output: (event.detail || null) as Guide['output'] })}
+    >
+      <SelectItem value="" text="none: it only guides" />
+      <SelectItem value="cut" text="is cut" />
+      <SelectItem value="draw" text="is drawn" />
+      <SelectItem value="engrave" text="is engraved" />
+    </Select>
   </details>
   <Choice
     label="Lettering takes its corners"
@@ -246,17 +257,6 @@
       {#if scene.note}{scene.note}{/if}
     </p>
   {/if}
-  <Select
-    size="sm"
-    labelText="As a line of its own"
-    selected={guide.output ?? ''}
-    on:update={(event) => set({ output: (event.detail || null) as Guide['output'] })}
-  >
-    <SelectItem value="" text="none: it only guides" />
-    <SelectItem value="cut" text="is cut" />
-    <SelectItem value="draw" text="is drawn" />
-    <SelectItem value="engrave" text="is engraved" />
-  </Select>
   <div class="actions">
     <Button size="small" kind="ghost" on:click={() => editor.take('measure')}>Measure (M)</Button>
     <Button size="small" kind="ghost" on:click={onsave}>Save in the drawer</Button>

@@ -118,7 +118,7 @@
   {/if}
   {#if scene?.parts.length}
     <details>
-      <summary>{scene.parts.length + scene.parts_left_out} parts, by area</summary>
+      <summary>{scene.parts.length + scene.parts_left_out} {scene.parts.length === 1 ? 'part' : 'parts'}, by area</summary>
       <ol>
         {#each scene.parts as part (part.number)}
           <li class="part" value={part.number}>
