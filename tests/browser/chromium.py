@@ -5,9 +5,10 @@ from __future__ import annotations
 import unittest
 from typing import ClassVar
 
-from playwright.sync_api import Browser, Page, Playwright, sync_playwright
+from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
 EXECUTABLE = "/usr/bin/chromium"
+PATIENCE_MS = 20_000
 OPTIONS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -28,6 +29,8 @@ class ChromiumTest(unittest.TestCase):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
+        # How long is waited for what must come: a slow machine is no failure.
+        expect.set_options(timeout=PATIENCE_MS)
         cls.playwright = sync_playwright().start()
         cls.addClassCleanup(cls.playwright.stop)
         cls.browser = cls.playwright.chromium.launch(executable_path=EXECUTABLE, args=OPTIONS)

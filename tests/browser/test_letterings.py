@@ -47,7 +47,7 @@ class LetteringTest(ApplicationTest):
 
     def eventually(self, true: Callable[[], bool]) -> None:
         """What is kept follows what is shown: wait for it."""
-        for _ in range(60):
+        for _ in range(300):
             if true():
                 return
             time.sleep(0.05)
