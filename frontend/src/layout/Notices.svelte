@@ -106,16 +106,6 @@
 
   .remedy {
     margin: 2px 4px 0 0;
-    border: 1px solid var(--verdigris);
-    padding: 1px 8px;
-    background: none;
-    color: var(--verdigris);
-    font: inherit;
-    cursor: pointer;
-  }
-
-  .remedy:hover {
-    background: var(--verdigris-soft);
   }
 
   .fault.warning {

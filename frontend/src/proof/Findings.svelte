@@ -255,17 +255,4 @@
     padding: 0;
     font-size: 12px;
   }
-
-  .remedy {
-    border: 1px solid var(--verdigris);
-    padding: 1px 8px;
-    background: none;
-    color: var(--verdigris);
-    font: inherit;
-    cursor: pointer;
-  }
-
-  .remedy:hover {
-    background: var(--verdigris-soft);
-  }
 </style>

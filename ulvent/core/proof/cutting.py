@@ -90,35 +90,17 @@ def _outside_area(piece: Piece, area: Region) -> list[Finding]:
 
 
 def _touching(layer: Layer, piece: Piece) -> list[Finding]:
-    """Pieces that would be cut through one another."""
-    found: list[tuple[float, XY, str]] = []
-    for one, two in _near_pairs(layer.pieces, 0.0):
-        common = one.area.meet(two.area)
-        if common.area > _ROUNDING:
-            depth = 2.0 * common.area / max(common.perimeter, JOINT)
-            found.append((2.0 * depth, common.some_point(), one.text + two.text))
+    """Pairs that would be cut through one another."""
+    found = _overlaps(_near_pairs(layer.pieces, 0.0))
     if not found:
         return []
-    found.sort(key=lambda each: -each[0])
-    deep, at, _ = found[0]
+    deep = found[0][0]
     named = ", ".join(f"“{text}”" for text in dict.fromkeys(text for _, _, text in found) if text)
-    return [
-        Finding(
-            kind="touching",
-            severity="fault",
-            lettering=layer.owner,
-            message=(
-                f"{counted(len(found), 'pair')} of letters run into each other by up to "
-                f"{deep:.2f} mm and would be cut apart{named_letters(named)}"
-            ),
-            remedy="Join what overlaps, or open the gaps.",
-            figure=deep,
-            unit="mm",
-            letters=tuple(text for _, _, text in found if text),
-            remedies=_joining(layer, piece),
-            places=(at, *(place for _, place, _ in found[1:MOST_PLACES])),
-        )
-    ]
+    message = (
+        f"{counted(len(found), 'pair')} of letters run into each other by up to {deep:.2f} mm "
+        f"and would be cut apart{named_letters(named)}"
+    )
+    return [_overlapping(layer, piece, message, "Join what overlaps, or open the gaps.", found)]
 
 
 def _across_layers(ready: Prepared, piece: Piece) -> list[Finding]:
@@ -127,34 +109,49 @@ def _across_layers(ready: Prepared, piece: Piece) -> list[Finding]:
     if len(layers) < 2:
         return []
     every = tuple(one for layer in layers for one in layer.pieces)
-    found: list[tuple[float, XY, str]] = []
-    for one, two in _near_pairs(every, 0.0):
-        if one.lettering == two.lettering:
-            continue
+    pairs = _near_pairs(every, 0.0)
+    found = _overlaps((one, two) for one, two in pairs if one.lettering != two.lettering)
+    if not found:
+        return []
+    message = (
+        f"letterings run into one another at {counted(len(found), 'place')}, by up to "
+        f"{found[0][0]:.2f} mm"
+    )
+    whole = Layer("whole", "", "whole", (), ())
+    remedy = "Move one of them, or join the whole piece."
+    return [_overlapping(whole, piece, message, remedy, found)]
+
+
+_Overlap = tuple[float, XY, str]
+"""How deep, mm, where, and the letters of both."""
+
+
+def _overlaps(pairs: Iterable[tuple[Letter, Letter]]) -> list[_Overlap]:
+    """The pairs that have an area in common, the deepest first."""
+    found: list[_Overlap] = []
+    for one, two in pairs:
         common = one.area.meet(two.area)
         if common.area > _ROUNDING:
             depth = 4.0 * common.area / max(common.perimeter, JOINT)
             found.append((depth, common.some_point(), one.text + two.text))
-    if not found:
-        return []
-    found.sort(key=lambda each: -each[0])
-    deep, at, _ = found[0]
-    whole = Layer("whole", "", "whole", (), ())
-    return [
-        Finding(
-            kind="touching",
-            severity="fault",
-            lettering="",
-            message=f"letterings run into one another at {counted(len(found), 'place')}, by up "
-            f"to {deep:.2f} mm",
-            remedy="Move one of them, or join the whole piece.",
-            figure=deep,
-            unit="mm",
-            letters=tuple(text for _, _, text in found if text),
-            remedies=_joining(whole, piece),
-            places=(at, *(place for _, place, _ in found[1:MOST_PLACES])),
-        )
-    ]
+    return sorted(found, key=lambda each: -each[0])
+
+
+def _overlapping(
+    layer: Layer, piece: Piece, message: str, remedy: str, found: list[_Overlap]
+) -> Finding:
+    return Finding(
+        kind="touching",
+        severity="fault",
+        lettering=layer.owner,
+        message=message,
+        remedy=remedy,
+        figure=found[0][0],
+        unit="mm",
+        letters=tuple(text for _, _, text in found if text),
+        remedies=_joining(layer, piece),
+        places=tuple(place for _, place, _ in found[:MOST_PLACES]),
+    )
 
 
 def _joining(layer: Layer, piece: Piece) -> tuple[Remedy, ...]:
