@@ -14,7 +14,10 @@ from typing import Any
 
 from tests import zoo
 from tests.core.test_piece import document, with_lettering
-from ulvent.typecase import FONTS
+from ulvent.core.layout import lay_out
+from ulvent.core.proof import proof_of
+from ulvent.formats.piece_file import read_piece
+from ulvent.typecase import FONTS, face_named
 
 ULVENT = Path(sys.executable).with_name("ulvent")
 
@@ -159,11 +162,13 @@ class CommandLine(unittest.TestCase):
             piece = self.write(document(guides=[{"id": "rim", **recipe}], letterings=[]))
             self.assert_refused(self.run_ulvent("measure", piece), line)
 
-    def test_demo_pieces_can_be_measured(self) -> None:
+    def test_demo_pieces_are_written_and_have_no_fault(self) -> None:
         names = self.run_ulvent("demo", "pieces").stdout.split("\n")
         self.assertIn("pieces/barrel-head.ulvent.json", names)
+        self.assertEqual(self.run_ulvent("proof", "pieces/van-sign.ulvent.json").returncode, 0)
         for name in filter(None, names):
-            self.assertEqual(self.run_ulvent("proof", name).returncode, 0)
+            piece = read_piece((self.folder / name).read_bytes())
+            self.assertEqual(proof_of(lay_out(piece, face_named)).faults, (), name)
 
     def test_help_names_every_command(self) -> None:
         text = self.run_ulvent("--help").stdout
