@@ -48,8 +48,8 @@ _OPPOSED = -0.7
 _IN_LINE = 0.35
 _BY_HAND = math.radians(6.0)
 
-_DIRECTIONS = ("up", "across", "square")
 _COST_OF = np.array([0.0, 0.25, 0.9])
+"""Upright, level, square to the edge."""
 _OBLIQUE, _UNLIKE, _ASIDE = 1.5, 1.2, 1.6
 
 

@@ -60,16 +60,16 @@ class Layer:
         what is cut out, each by itself, before the kerf
     paths
         the same as the tool's line runs, with the kerf
-    lines
-        single lines, dense, mm
+    lines, own_lines
+        single lines: dense, mm, and as the face or the dial has them
     bridges
         those that are in the pieces
-    unreached
-        what a round cutter leaves, or takes, that was meant otherwise
     few_nodes
         how far the curves may be from what they stand for, mm
     notes
         what there is to say, in words
+    inverse
+        whether the pieces are what is left of a shape that lettering was taken out of
     """
 
     id: str

@@ -18,7 +18,7 @@ from ulvent.core.blanks import blank_curves
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.faces import Outline
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.prepare.bridges import Bridge, bridges_of, fallen, letter_bridges
+from ulvent.core.prepare.bridges import Bridge, bridges_of, fallen, letter_bridges, sheet_round
 from ulvent.core.prepare.cuts import (
     bordered,
     carried,
@@ -146,14 +146,11 @@ class _Shapes:
     def band(self, band: Band) -> Region:
         """A band along a guide, or inside the blank's edge."""
         if band.along is None:
-            middle = band.aside + band.width / 2.0 if band.aside else band.width / 2.0
-            outer = self.blank.offset(band.width / 2.0 - middle)
-            return outer.minus(self.blank.offset(-middle - band.width / 2.0))
+            outer = self.blank.offset(-band.aside)
+            return outer.minus(self.blank.offset(-band.aside - band.width))
         curve = self._curves[band.along]
-        ((points, closed),) = flat_contours(outline_of(curve))
-        if band.aside:
-            line = curve.parallel(band.aside)
-            ((points, closed),) = flat_contours(outline_of(line))
+        line = curve.parallel(band.aside) if band.aside else curve
+        ((points, closed),) = flat_contours(outline_of(line))
         return Region.along(points, closed, band.width)
 
 
@@ -349,9 +346,7 @@ class _Preparing:
         assert self._recipe is not None
         if self._recipe.taken_out is not None:
             return self._shapes.closed(self._recipe.taken_out.of, f"{self._where}.taken_out.of")
-        x0, y0, x1, y1 = ink.bounds
-        box = Region.box((x0 - 3.0 * width, y0 - 3.0 * width, x1 + 3.0 * width, y1 + 3.0 * width))
-        return Region.joined([self._shapes.blank, box])
+        return Region.joined([self._shapes.blank, sheet_round(ink, 3.0 * width)])
 
     def _rounded(self, piece: Letter, rounding: Rounding) -> Letter:
         area, thin = rounded(piece.area, rounding.outside, rounding.inside)

@@ -22,6 +22,7 @@ from ulvent.core.proof.places import (
     named_letters,
     on_one_sheet,
     prepare_remedy,
+    quoted,
     xy,
 )
 from ulvent.core.proof.remedies import Remedy
@@ -95,10 +96,9 @@ def _touching(layer: Layer, piece: Piece) -> list[Finding]:
     if not found:
         return []
     deep = found[0][0]
-    named = ", ".join(f"“{text}”" for text in dict.fromkeys(text for _, _, text in found) if text)
     message = (
         f"{counted(len(found), 'pair')} of letters run into each other by up to {deep:.2f} mm "
-        f"and would be cut apart{named_letters(named)}"
+        f"and would be cut apart{named_letters(text for _, _, text in found)}"
     )
     return [_overlapping(layer, piece, message, "Join what overlaps, or open the gaps.", found)]
 
@@ -187,7 +187,7 @@ def _crossing(layer: Layer) -> list[Finding]:
     if not found:
         return []
     found.sort(key=lambda each: -each[0])
-    named = ", ".join(f"“{text}”" for text in dict.fromkeys(text for _, _, text in found))
+    named = quoted(text for _, _, text in found)
     return [
         Finding(
             kind="crossing",

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import math
-
-import numpy as np
-from numpy.typing import NDArray
+from typing import Literal
 
 from ulvent.core.layout import Layout
 from ulvent.core.piece import Piece
@@ -22,6 +20,7 @@ from ulvent.core.proof.places import (
     owners_of,
     pairs_of,
     prepare_remedy,
+    quoted,
     where,
     xy,
 )
@@ -29,8 +28,6 @@ from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace, thin_places
 from ulvent.core.tolerances import JOINT
 from ulvent.core.tool_sheet import ToolSheet
-
-Floats = NDArray[np.float64]
 
 
 def prove_sheet(layout: Layout, ready: Prepared, sheet: ToolSheet) -> list[Finding]:
@@ -142,7 +139,7 @@ def _loose(layer: Layer) -> list[Finding]:
     found = [(p.text, p.area.parts) for p in layer.pieces if len(p.area.parts) > 1]
     if not found:
         return []
-    named = ", ".join(f"“{text}”" for text in dict.fromkeys(text for text, _ in found if text))
+    named = quoted(text for text, _ in found)
     places = [min(parts, key=lambda part: part.area).some_point() for _, parts in found]
     count = sum(len(parts) - 1 for _, parts in found)
     return [
@@ -162,50 +159,26 @@ def _loose(layer: Layer) -> list[Finding]:
 def _thin(layer: Layer, sheet: ToolSheet, thin: list[ThinPlace]) -> list[Finding]:
     if not thin:
         return []
-    owners = owners_of(layer, thin)
-    named = ", ".join(f"“{text}”" for text in dict.fromkeys(owners) if text)
-    worst = thin[0]
-    return [
-        Finding(
-            kind="thin",
-            severity="warning",
-            lettering=layer.owner,
-            message=f"{counted(len(thin), 'place')}{where(layer)} thinner than "
-            f"{sheet.least_stroke:g} mm, the thinnest {worst.thickness:.2f} mm"
-            f"{named_letters(named)}",
-            remedy="Use a heavier face, larger letters, or a border.",
-            figure=worst.thickness,
-            limit=sheet.least_stroke,
-            unit="mm",
-            letters=tuple(dict.fromkeys(text for text in owners if text)),
-            places=tuple(place.at for place in thin[:MOST_PLACES]),
-        )
-    ]
+    letters = owners_of(layer, thin)
+    message = (
+        f"{counted(len(thin), 'place')}{where(layer)} thinner than {sheet.least_stroke:g} mm, "
+        f"the thinnest {thin[0].thickness:.2f} mm{named_letters(letters)}"
+    )
+    remedy = "Use a heavier face, larger letters, or a border."
+    return [_too_near("thin", layer.owner, thin, sheet.least_stroke, letters, message, remedy)]
 
 
 def _gaps(layer: Layer, sheet: ToolSheet) -> list[Finding]:
     narrow = thin_places(layer.area, sheet.least_gap, white=True)
     if not narrow:
         return []
-    pairs = pairs_of(layer, narrow)
-    named = ", ".join(f"“{text}”" for text in dict.fromkeys(pairs) if text)
-    worst = narrow[0]
-    return [
-        Finding(
-            kind="narrow-gap",
-            severity="warning",
-            lettering=layer.owner,
-            message=f"{counted(len(narrow), 'gap')}{where(layer)} narrower than "
-            f"{sheet.least_gap:g} mm, the narrowest {worst.thickness:.2f} mm"
-            f"{named_letters(named)}",
-            remedy="Open the gaps, or join what comes so near.",
-            figure=worst.thickness,
-            limit=sheet.least_gap,
-            unit="mm",
-            letters=tuple(dict.fromkeys(text for text in pairs if text)),
-            places=tuple(place.at for place in narrow[:MOST_PLACES]),
-        )
-    ]
+    letters = pairs_of(layer, narrow)
+    message = (
+        f"{counted(len(narrow), 'gap')}{where(layer)} narrower than {sheet.least_gap:g} mm, "
+        f"the narrowest {narrow[0].thickness:.2f} mm{named_letters(letters)}"
+    )
+    remedy = "Open the gaps, or join what comes so near."
+    return [_too_near("narrow-gap", layer.owner, narrow, sheet.least_gap, letters, message, remedy)]
 
 
 def _gaps_across(ready: Prepared, sheet: ToolSheet) -> list[Finding]:
@@ -222,22 +195,32 @@ def _gaps_across(ready: Prepared, sheet: ToolSheet) -> list[Finding]:
     ]
     if not narrow:
         return []
-    worst = narrow[0]
-    return [
-        Finding(
-            kind="narrow-gap",
-            severity="warning",
-            lettering="",
-            message=f"letterings come as near to one another as {worst.thickness:.2f} mm at "
-            f"{counted(len(narrow), 'place')}",
-            remedy="Move them apart, or join the whole piece.",
-            figure=worst.thickness,
-            limit=sheet.least_gap,
-            unit="mm",
-            letters=tuple(dict.fromkeys(pairs_of(every, narrow))),
-            places=tuple(place.at for place in narrow[:MOST_PLACES]),
-        )
-    ]
+    message = (
+        f"letterings come as near to one another as {narrow[0].thickness:.2f} mm at "
+        f"{counted(len(narrow), 'place')}"
+    )
+    remedy = "Move them apart, or join the whole piece."
+    letters = pairs_of(every, narrow)
+    return [_too_near("narrow-gap", "", narrow, sheet.least_gap, letters, message, remedy)]
+
+
+def _too_near(
+    kind: Literal["thin", "narrow-gap"], owner: str, places: list[ThinPlace], limit: float,
+    letters: list[str], message: str, remedy: str,
+) -> Finding:  # fmt: skip
+    """Edges nearer to each other than a limit, the nearest first."""
+    return Finding(
+        kind=kind,
+        severity="warning",
+        lettering=owner,
+        message=message,
+        remedy=remedy,
+        figure=places[0].thickness,
+        limit=limit,
+        unit="mm",
+        letters=tuple(dict.fromkeys(text for text in letters if text)),
+        places=tuple(place.at for place in places[:MOST_PLACES]),
+    )
 
 
 def _unreached(layer: Layer, sheet: ToolSheet) -> list[Finding]:

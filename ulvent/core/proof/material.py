@@ -72,7 +72,7 @@ def material(layers: tuple[Layer, ...], blank: Region, use: Literal["kept", "rem
         if inverse:
             parts = _numbered(_held_by_the_largest(area))
         return Material("kept", area, sheet.minus(area), parts)
-    sheet = Region.joined([sheet_of(layers, blank)])
+    sheet = sheet_of(layers, blank)
     stays = sheet.minus(area)
     edge = sheet.offset(-_EDGE)
     held = [(part, not part.minus(edge).is_empty) for part in stays.parts]

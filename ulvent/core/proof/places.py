@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -50,8 +52,15 @@ def prepare_remedy(label: str, layer: Layer, piece: Piece, **steps: Join | Bridg
     return Remedy(label=label, of=of, owner=layer.owner, changes=changes)
 
 
-def named_letters(letters: str) -> str:
-    return f": {letters}" if letters else ""
+def quoted(texts: Iterable[str]) -> str:
+    """Each text once, in quotes; what has none is left out."""
+    return ", ".join(f"“{text}”" for text in dict.fromkeys(texts) if text)
+
+
+def named_letters(texts: Iterable[str]) -> str:
+    """The letters that it concerns, to be put after what is said of them."""
+    named = quoted(texts)
+    return f": {named}" if named else ""
 
 
 def where(layer: Layer) -> str:

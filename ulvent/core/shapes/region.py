@@ -209,9 +209,9 @@ class Region:
         )
         return (float(x0), float(y0), float(x1), float(y1))
 
-    def filled(self, largest: float = math.inf) -> Region:
-        """Without the holes whose area is at most `largest`, square mm."""
-        return Region.of_rings([ring for ring in self.rings if not 0 < -ring_area(ring) <= largest])
+    def filled(self) -> Region:
+        """Without holes."""
+        return Region.of_rings([ring for ring in self.rings if ring_area(ring) > 0.0])
 
     def holes(self) -> Region:
         """What the holes are, with nothing of what stands in them."""
