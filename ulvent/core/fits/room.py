@@ -50,7 +50,7 @@ def to_close(line: Setting, fit: Fit) -> float:
     over_seam = tuple(line.clusters[end] for end in ends)
     meter = GapMeter(line.face, over_seam, line.scales[ends], line.bent)
     middles = line.middles[ends] + np.array([0.0, line.baseline.length - fit.margin])
-    found = float(meter.on_curve(middles, line.baseline.frames(middles))[0][0])
+    found = float(meter.on_curve(middles, line.baseline.frames(middles))[0])
     starts = np.array([0.0, line.widths[ends[0]] + lettering.tracking])
     wanted = float(meter.on_straight(starts)[0])
     return found - wanted if math.isfinite(found) else free - lettering.tracking

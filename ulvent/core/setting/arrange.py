@@ -162,7 +162,7 @@ def _evened(row: Row, face: Face, baseline: Parallel, joints: int) -> Row:
         after = [begins[b] + (lap if b <= a else 0.0) for a, b in pairs]
         at = np.stack([begins[: len(pairs)], after], axis=1).ravel() + inside
         frames = baseline.frames(at)
-        found = meter.on_curve(at, frames)[0][0::2]
+        found = meter.on_curve(at, frames)[0::2]
         if not np.isfinite(found).all():
             return row
         miss = found.mean() - found

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face, PlacedGlyph
+from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
 
@@ -21,6 +22,9 @@ _MOST_ROWS_TIED = 25
 _MOST_ROWS = 10_000
 """Letters over more rows than this are nowhere near each other."""
 _STRAIGHT = 1e-12
+_SOME = 16
+_ROUND = np.linspace(0.0, 2.0 * np.pi, 16, endpoint=False)
+"""Directions in which a polygon touches the letter that it is round."""
 
 
 def clearance_of(
@@ -55,15 +59,32 @@ class Clearance:
         """
         return np.array([self._clear(int(pair), frames) for pair in which])
 
-    def in_rows(self, frames: Frames) -> Floats:
-        """(n − 1,) the least white of each pair across rows: quick, and never too much.
+    def apart(self, frames: Frames) -> Floats:
+        """(n − 1,) how far apart pairs are at least, mm: quick, and never too much.
+
+        Rigid letters stand for themselves by a polygon round them. Of bent ones nothing is said.
+        """
+        if self._bent:
+            return np.full(len(frames.points) - 1, -np.inf)
+        along = _between(frames.tangents[:-1], frames.tangents[1:])
+        x, y = self._polygons
+        ends: list[Floats] = []
+        for letters, sign in ((slice(None, -1), 1.0), (slice(1, None), -1.0)):
+            tangents, normals = frames.tangents[letters], frames.normals[letters]
+            here = sign * (frames.points[letters] * along).sum(axis=1)
+            right = sign * (tangents * along).sum(axis=1)[:, None]
+            up = sign * (normals * along).sum(axis=1)[:, None]
+            ends.append(here + (x[letters] * right + y[letters] * up).max(axis=1))
+        apart: Floats = -ends[1] - ends[0]
+        return apart
+
+    def in_rows(self, frames: Frames, which: NDArray[np.int_]) -> Floats:
+        """(k,) the least white of the pairs `which` across rows: quick, and never too much.
 
         Letters stand for themselves by their outermost points in each row; rows are taken
         together with those beside them that are nearer than letters may come.
         """
-        if len(frames.points) < 2:
-            return np.empty(0)
-        right, left = self._sides_in_rows(frames)
+        right, left = self._sides_in_rows(frames, which)
         wide = right.copy()
         for by in range(1, _ROWS_BESIDE + 1):
             wide[:, by:] = np.maximum(wide[:, by:], right[:, :-by])
@@ -77,7 +98,7 @@ class Clearance:
 
         The least, over all stretches so high, of the largest white in one.
         """
-        right, left = self._sides_in_rows(frames)
+        right, left = self._sides_in_rows(frames, np.arange(len(self._clusters) - 1))
         white = -_without_gaps(-left) - _without_gaps(right)
         least = float(self._scales.min())
         step = ROW_SHARE * self._face.metrics.cap_height * least
@@ -86,57 +107,52 @@ class Clearance:
         found: Floats = stretches.max(axis=2).min(axis=1)
         return found
 
-    def _sides_in_rows(self, frames: Frames) -> tuple[Floats, Floats]:
-        """(n − 1, rows) where the first of each pair ends and the second begins, mm.
+    def _sides_in_rows(self, frames: Frames, which: NDArray[np.int_]) -> tuple[Floats, Floats]:
+        """(k, rows) where the first of each pair ends and the second begins, mm.
 
         Measured along the line midway between the two.
         """
-        owners, first, second = self._outermost
-        rights, lefts = (
-            self._placed(points, owners[side], frames)
-            for side, points in enumerate((first, second))
-        )
-        along = frames.tangents[:-1] + frames.tangents[1:]
-        along = along / np.maximum(np.hypot(*along.T), _STRAIGHT)[:, None]
+        along = _between(frames.tangents[which], frames.tangents[which + 1])
         across = np.stack([-along[:, 1], along[:, 0]], axis=1)
-        count = len(along)
         step = ROW_SHARE * self._face.metrics.cap_height * np.minimum(
-            self._scales[:-1], self._scales[1:]
+            self._scales[which], self._scales[which + 1]
         )  # fmt: skip
         sides: list[tuple[NDArray[np.intp], Floats, Floats]] = []
-        for every, points in ((owners[0], rights), (owners[1] - 1, lefts)):
-            paired = (every >= 0) & (every < count)
-            pairs, at = every[paired], points[paired]
+        for letters, outermost in zip((which, which + 1), self._outermost, strict=True):
+            points = [outermost[letter] for letter in letters]
+            pairs = np.repeat(np.arange(len(which)), [len(each) for each in points])
+            at = self._placed(np.concatenate(points), letters[pairs], frames)
             sides.append((pairs, np.einsum("ni,ni->n", at, along[pairs]),
                           np.einsum("ni,ni->n", at, across[pairs])))  # fmt: skip
-        low = np.full(count, np.inf)
+        low = np.full(len(which), np.inf)
         for pairs, _, heights in sides:
             np.minimum.at(low, pairs, heights)
         rows = [((heights - low[pairs]) / step[pairs]).astype(int) for pairs, _, heights in sides]
         deep = max(int(found.max(initial=0)) for found in rows) + 1
-        right, left = np.full((count, deep), -np.inf), np.full((count, deep), np.inf)
+        right, left = np.full((len(which), deep), -np.inf), np.full((len(which), deep), np.inf)
         np.maximum.at(right, (sides[0][0], rows[0]), sides[0][1])
         np.minimum.at(left, (sides[1][0], rows[1]), sides[1][1])
         return right, left
 
     @cached_property
-    def _outermost(self) -> tuple[tuple[NDArray[np.intp], NDArray[np.intp]], Floats, Floats]:
-        """Letters and points, mm from their middles, of the right sides and of the left ones."""
-        sides = [_outermost_points(self._face, cluster.glyphs) for cluster in self._clusters]
-        owners: list[NDArray[np.intp]] = []
-        points: list[Floats] = []
-        for side in (0, 1):
-            owner = np.repeat(np.arange(len(sides)), [len(found[side]) for found in sides])
-            every = np.concatenate([found[side] for found in sides]) * self._scales[owner, None]
-            every[:, 0] -= self._halves[owner]
-            owners.append(owner)
-            points.append(every)
-        return (owners[0], owners[1]), points[0], points[1]
+    def _outermost(self) -> tuple[list[Floats], list[Floats]]:
+        """Points, mm from their letters' middles, of every right side and of every left one."""
+        found: tuple[list[Floats], list[Floats]] = [], []
+        for cluster, scale, half in zip(self._clusters, self._scales, self._halves, strict=True):
+            for side, points in enumerate(_outermost_points(self._face, cluster.glyphs)):
+                found[side].append(points * scale - (half, 0.0))
+        return found
+
+    @cached_property
+    def _polygons(self) -> tuple[Floats, Floats]:
+        """(n, corners) x and y of polygons round the letters, mm from their middles."""
+        corners = np.stack([_polygon_round(self._face, each.glyphs) for each in self._clusters])
+        corners = corners * self._scales[:, None, None]
+        return corners[..., 0] - self._halves[:, None], corners[..., 1]
 
     def _clear(self, pair: int, frames: Frames) -> float:
         one, two = (self._standing(index, frames) for index in (pair, pair + 1))
-        along = frames.tangents[pair] + frames.tangents[pair + 1]
-        along = along / max(float(np.hypot(*along)), _STRAIGHT)
+        along = _between(frames.tangents[pair], frames.tangents[pair + 1])
         axes = np.stack([along, [-along[1], along[0]]], axis=1)
         first, second = one @ axes, two @ axes
         step = ROW_SHARE * self._face.metrics.cap_height * float(self._scales[pair])
@@ -153,9 +169,7 @@ class Clearance:
         in_rows = float((left - wide).min())
         if in_rows > FAR * step / ROW_SHARE:
             return in_rows
-        from scipy.spatial import cKDTree
-
-        apart = float(cKDTree(one).query(two)[0].min())
+        apart = _least_distance(first, second)
         return apart if apart > step / 2.0 else min(in_rows, apart)
 
     def _standing(self, index: int, frames: Frames) -> Floats:
@@ -179,6 +193,26 @@ class Clearance:
             frames.points[owners] + points[:, :1] * tangents + points[:, 1:] * normals
         )
         return standing
+
+
+def _between(one: Floats, two: Floats) -> Floats:
+    """The direction midway between two directions."""
+    along = one + two
+    midway: Floats = along / np.maximum(np.hypot(along[..., :1], along[..., 1:]), _STRAIGHT)
+    return midway
+
+
+def _least_distance(one: Floats, two: Floats) -> float:
+    """The least distance between two sets of points, (n, 2) and (m, 2)."""
+    from scipy.spatial import cKDTree
+
+    # Some of the points say how near they come at least; none farther off need be looked at.
+    some = one[::_SOME, None] - two[None, ::_SOME]
+    reach = float(np.sqrt((some**2).sum(axis=2).min())) + JOINT
+    for _ in range(2):
+        near = (one >= two.min(axis=0) - reach) & (one <= two.max(axis=0) + reach)
+        one, two = two, one[near.all(axis=1)]
+    return float(cKDTree(one).query(two)[0].min())
 
 
 def _without_gaps(ends: Floats) -> Floats:
@@ -239,3 +273,17 @@ def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floa
         _, firsts = np.unique(rows[order], return_index=True)
         found.append(points[order[firsts]])
     return found[0], found[1]
+
+
+@lru_cache(2048)
+def _polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+    """Corners of the narrowest polygon round an outline with sides in fixed directions."""
+    ways = np.stack([np.cos(_ROUND), np.sin(_ROUND)], axis=1)
+    reach = (_outline_points(face, glyphs) @ ways.T).max(axis=0)
+    # Where each side meets the next one.
+    other_ways, other_reach = np.roll(ways, -1, axis=0), np.roll(reach, -1)
+    corners = np.linalg.solve(
+        np.stack([ways, other_ways], axis=1), np.stack([reach, other_reach], axis=1)[..., None]
+    )
+    found: Floats = corners[..., 0]
+    return found

@@ -29,7 +29,6 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -37,9 +36,7 @@ from numpy.typing import NDArray
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face, Outline
 from ulvent.core.setting.sides import (
-    BANDS,
     ROWS,
-    Band,
     band_of,
     edges_of,
     row_heights,
@@ -51,7 +48,6 @@ from ulvent.core.setting.sides import (
 Floats = NDArray[np.float64]
 DEEPEST_OVERLAP = 0.6
 """Letters that overlap count as overlapping by at most this much of e."""
-_STRAIGHT = 1e-12
 _ROWS_REMEMBERED = 128
 
 
@@ -91,7 +87,7 @@ def measure_gaps(
         whether the letters follow the curve
     """
     meter = gap_meter(face, clusters, scales, bent)
-    return Gaps(meter.on_curve(middles, frames)[0], meter.on_straight(straight_starts))
+    return Gaps(meter.on_curve(middles, frames), meter.on_straight(straight_starts))
 
 
 def gap_as_they_stand(
@@ -129,7 +125,6 @@ def gap_as_they_stand(
     right = softened(edges_of(outlines[0], low, high).right, rows, recess)
     left = -softened(-edges_of(outlines[1], low, high).left, rows, recess)
     pair = _Pairs(
-        which=np.array([0]),
         recess=np.array([[recess]]),
         easing=np.array([how.easing * scale]),
         one_rows=rows[None],
@@ -139,7 +134,7 @@ def gap_as_they_stand(
         lefts=left[None],
         bent=False,
     )
-    return float(pair.on_curve(middles, frames, np.zeros(2))[0][0])
+    return float(pair.on_curve(middles, frames, np.zeros(2))[0])
 
 
 def gap_meter(
@@ -165,41 +160,35 @@ class GapMeter:
     def __init__(
         self, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool = False
     ) -> None:
-        self._count = max(len(clusters) - 1, 0)
         self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
-        bands = [band_of(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
-        self._pairs = [
-            _Pairs.of(face, clusters, scales, band, bent) for band in BANDS if band in bands
-        ]
+        self._pairs = _Pairs.of(face, clusters, scales, bent) if len(clusters) > 1 else None
 
     def on_straight(self, starts: Floats) -> Floats:
         """(n − 1,) gaps of letters that begin at `starts` on a straight line, mm."""
-        found = np.full(self._count, np.nan)
-        for pairs in self._pairs:
-            found[pairs.which] = pairs.on_straight(starts)
-        return found
+        return self._pairs.on_straight(starts) if self._pairs else np.empty(0)
 
-    def on_curve(self, middles: Floats, frames: Frames) -> tuple[Floats, Floats]:
-        """(n − 1,) gaps, and how fast each opens as its second letter moves on."""
-        found, slopes = np.full((2, self._count), np.nan)
-        for pairs in self._pairs:
-            found[pairs.which], slopes[pairs.which] = pairs.on_curve(middles, frames, self._halves)
-        return found, slopes
+    def on_curve(self, middles: Floats, frames: Frames) -> Floats:
+        """(n − 1,) gaps of letters whose middles are at stations `middles`, with `frames` there."""
+        return self._pairs.on_curve(middles, frames, self._halves) if self._pairs else np.empty(0)
+
+    def slopes(self, middles: Floats, frames: Frames) -> Floats:
+        """(n − 1,) how fast each gap opens as its second letter moves on, by and large.
+
+        What the guide does to the letter's own turn is left out.
+        """
+        return self._pairs.slopes(middles, frames, self._halves) if self._pairs else np.empty(0)
 
 
 @dataclass(frozen=True, eq=False)
 class _Pairs:
-    """The pairs of a row that are measured in one band. Arrays run over them.
+    """The pairs of a row, each in its band. Arrays run over them, (n,) or (n, ROWS).
 
-    which
-        the first letter of each
-    rows
+    one_rows, two_rows, rows
         heights of the band's rows on first and second letter, and those that are compared
     rights, lefts
-        softened sides from the letters' own starts, (n, ROWS)
+        softened sides from the letters' own starts
     """
 
-    which: NDArray[np.int_]
     recess: Floats
     easing: Floats
     one_rows: Floats
@@ -211,131 +200,118 @@ class _Pairs:
 
     @classmethod
     def of(
-        cls, face: Face, clusters: tuple[Cluster, ...], scales: Floats, band: Band, bent: bool
+        cls, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool
     ) -> _Pairs:
-        which = np.array(
-            [
-                index
-                for index in range(len(clusters) - 1)
-                if band_of(clusters[index], clusters[index + 1]) == band
-            ],
-            dtype=int,
-        )
-        how = softening(face, band)
-        one, two = scales[which, None], scales[which + 1, None]
+        bands = [band_of(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
+        how = [softening(face, band) for band in bands]
+        rows = np.stack([row_heights(each.band_height) for each in how])
+        one, two = scales[:-1, None], scales[1:, None]
         # Where letters differ in size, the band is that of the smaller one.
         least = np.minimum(one, two)
-        rows = row_heights(how.band_height)
-        sides = [softened_sides(face, cluster.glyphs, band) for cluster in clusters]
+        rights, lefts = (
+            np.stack([
+                getattr(softened_sides(face, cluster.glyphs, band), side)
+                for cluster, band in zip(letters, bands, strict=True)
+            ])
+            for letters, side in ((clusters[:-1], "right"), (clusters[1:], "left"))
+        )  # fmt: skip
         return cls(
-            which=which,
-            recess=how.recess * least,
-            easing=how.easing * least[:, 0],
+            recess=np.array([[each.recess] for each in how]) * least,
+            easing=np.array([each.easing for each in how]) * least[:, 0],
             one_rows=rows * one,
             two_rows=rows * two,
             rows=rows * least,
-            rights=np.stack([sides[index].right for index in which]) * one,
-            lefts=np.stack([sides[index + 1].left for index in which]) * two,
+            rights=rights * one,
+            lefts=lefts * two,
             bent=bent,
         )
 
     def on_straight(self, starts: Floats) -> Floats:
-        apart = starts[self.which + 1] - starts[self.which]
         white = self.lefts - self.rights
         if (self.one_rows != self.two_rows).any():
             white = _interpolated(self.rows, self.two_rows, self.lefts) - _interpolated(
                 self.rows, self.one_rows, self.rights
             )
-        return _gap(self._softened(apart[:, None] + white), self.easing)
+        white += np.diff(starts)[:, None]
+        return _gap(self._counted(white, white.min(axis=1, keepdims=True)), self.easing)
 
-    def _softened(self, white: Floats) -> Floats:
-        """White that is counted the less the more it is than in the nearest row."""
+    def on_curve(self, middles: Floats, frames: Frames, halves: Floats) -> Floats:
+        white = self._white(middles, frames, halves)
+        return _gap(self._counted(white, white.min(axis=1, keepdims=True)), self.easing)
+
+    def slopes(self, middles: Floats, frames: Frames, halves: Floats) -> Floats:
+        white = self._white(middles, frames, halves)
         least = white.min(axis=1, keepdims=True)
-        counted: Floats = least - self.recess * np.expm1(-(white - least) / self.recess)
-        return counted
-
-    def on_curve(self, middles: Floats, frames: Frames, halves: Floats) -> tuple[Floats, Floats]:
-        # Both sides of all pairs together: what takes time is the number of steps, not their size.
-        first, second = self.which, self.which + 1
-        count, letters = len(first), np.concatenate([first, second])
-        sides = np.concatenate([self.rights, self.lefts]) - halves[letters, None]
-        found = _on_curve(
-            sides,
-            np.concatenate([self.one_rows, self.two_rows]),
-            np.concatenate([self.rows, self.rows]),
-            frames,
-            middles,
-            letters,
-            self.bent,
-        )
-        apart = found.stations[count:] - found.stations[:count]
-        turned = found.turnings[count:] - found.turnings[:count]
-        white = apart - self.rows * turned
-        counted = self._softened(white)
         # As the second letter moves on, rows open by more the higher they are, and what is
         # softened follows its nearest row.
-        opening = 1.0 - self.rows * frames.curvatures[second][:, None]
+        opening = 1.0 - self.rows * frames.curvatures[1:, None]
         nearest = np.nan_to_num(white, nan=np.inf).argmin(axis=1)
-        at_nearest = opening[np.arange(count), nearest][:, None]
-        kept = np.exp(-(white - white.min(axis=1, keepdims=True)) / self.recess)
+        at_nearest = opening[np.arange(len(white)), nearest][:, None]
+        kept = np.exp((least - white) / self.recess)
         rates = at_nearest + kept * (opening - at_nearest)
-        return _gap(counted, self.easing), _slope(counted, rates, self.easing)
+        return _slope(self._counted(white, least), rates, self.easing)
+
+    def _counted(self, white: Floats, least: Floats) -> Floats:
+        """White that is counted the less the more it is than in the nearest row."""
+        counted: Floats = least - self.recess * np.expm1((least - white) / self.recess)
+        return counted
+
+    def _white(self, middles: Floats, frames: Frames, halves: Floats) -> Floats:
+        """The white of each pair in its rows, as the letters stand."""
+        # Both sides of all pairs together: what takes time is the number of steps, not their size.
+        count, halves = len(self.rows), halves[:, None]
+        rows = np.concatenate([self.one_rows, self.two_rows])
+        at = np.concatenate([self.rows, self.rows])
+        letters = np.concatenate([np.arange(count), np.arange(count) + 1])
+        bends = frames.curvatures[letters][:, None]
+        x = np.concatenate([self.rights - halves[:-1], self.lefts - halves[1:]])
+        found = _straightened(x, rows, at, -bends, self.bent)
+        # From each letter's own middle to its side, and by how much the guide turns meanwhile.
+        own = found[count:] - found[:count]
+        turned = (bends * found)[count:] - (bends * found)[:count]
+        turned += np.diff(frames.turnings)[:, None]
+        white: Floats = np.diff(middles)[:, None] + own - self.rows * turned
+        return white
 
 
-class _RowPoints(NamedTuple):
-    """Where the sides of letters cross rows of height: stations and turnings, (n, ROWS)."""
+def _straightened(x: Floats, rows: Floats, at: Floats, bulge: Floats, bent: bool) -> Floats:
+    """Stations, from the letters' middles, of sides where they cross heights, (n, ROWS).
 
-    stations: Floats
-    turnings: Floats
-
-
-def _on_curve(
-    x: Floats,
-    rows: Floats,
-    at: Floats,
-    frames: Frames,
-    middles: Floats,
-    which: NDArray[np.int_],
-    bent: bool,
-) -> _RowPoints:
-    """Sides given in the letters' own frames, by the circle of curvature at their middles.
-
-    `x` is (n, ROWS), from the middle, at the heights `rows`; they are asked for at the
-    heights `at`, (n, ROWS) both. With κ positive where the guide bulges toward
-    the letters' heads, a point goes to
+    Sides are given in the letters' own frames: `x` from the middle at the heights `rows`. They
+    are asked for at the heights `at`. Under one letter the guide is taken for its circle of
+    curvature. With κ, the `bulge` (n, 1), positive where the guide bulges toward the letters'
+    heads, a point goes to
 
         s = atan2(κx, 1 + κy)/κ,   height = (hypot(κx, 1 + κy) − 1)/κ
 
     Bent letters have their points at station x and height y already.
     """
-    bulge = -frames.curvatures[which][:, None]
-    curved = np.where((np.abs(bulge) < _STRAIGHT) | bent, np.nan, bulge)
-    below = 1.0 + bulge * rows
-    with np.errstate(invalid="ignore"):
-        stations = np.where(np.isnan(curved), x, np.arctan2(curved * x, below) / curved)
-        heights = np.where(np.isnan(curved), rows, (np.hypot(curved * x, below) - 1.0) / curved)
-    too_tight = np.less_equal(below, 0.0).any(axis=1, keepdims=True)
-    stations = np.where(too_tight, np.nan, stations)
-    at_rows = _interpolated(at, heights, stations)
-    turnings = frames.turnings[which][:, None] + frames.curvatures[which][:, None] * at_rows
-    return _RowPoints(middles[which][:, None] + at_rows, turnings)
+    if bent or not bulge.any():
+        return x if rows is at or (rows == at).all() else _interpolated(at, rows, x)
+    across, below = bulge * x, 1.0 + bulge * rows
+    stations = np.arctan2(across, below) / np.where(bulge == 0.0, 1.0, bulge)
+    # The height without the difference of two like figures, so that κ may be nil.
+    heights = (across * x + rows * (1.0 + below)) / (1.0 + np.hypot(across, below))
+    straight = bulge[:, 0] == 0.0
+    stations[straight] = x[straight]
+    stations[below.min(axis=1) <= 0.0] = np.nan
+    return _interpolated(at, heights, stations)
 
 
 def _interpolated(at: Floats, x: Floats, y: Floats) -> Floats:
     """Linear interpolation at `at` in every row of rising `x` and their `y`, (n, k) all.
 
-    Beyond the ends the end values hold, as with `numpy.interp`, which takes one row only.
+    Beyond the ends the end values hold, as with `numpy.interp`, which takes one row only: rows
+    are laid one after the other, each with room on both sides.
     """
     count, width = x.shape
-    after = (x[:, None, :] <= at[:, :, None]).sum(axis=2).clip(1, width - 1)
-    after += np.arange(count)[:, None] * width
-    every_x, every_y = x.ravel(), y.ravel()
-    x0, x1 = every_x[after - 1], every_x[after]
-    y0, y1 = every_y[after - 1], every_y[after]
-    with np.errstate(invalid="ignore", divide="ignore"):
-        share = np.minimum(np.maximum((at - x0) / (x1 - x0), 0.0), 1.0)
-    interpolated: Floats = y0 + share * (y1 - y0)
-    return interpolated
+    low, high = min(x.min(), at.min()) - 1.0, max(x.max(), at.max()) + 1.0
+    shifts = np.arange(count)[:, None] * (high - low)
+    every_x, every_y = np.empty((2, count, width + 2))
+    every_x[:, 1:-1], every_x[:, :1], every_x[:, -1:] = x + shifts, low + shifts, high + shifts
+    every_y[:, 1:-1], every_y[:, 0], every_y[:, -1] = y, y[:, 0], y[:, -1]
+    found = np.interp((at + shifts).ravel(), every_x.ravel(), every_y.ravel())
+    return found.reshape(at.shape)
 
 
 def _gap(white: Floats, easing: Floats) -> Floats:

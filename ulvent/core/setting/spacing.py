@@ -14,7 +14,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -42,15 +42,20 @@ _MOST_ROUNDS = 40
 _PATIENCE = 6
 """After so many rounds without a better one nothing better is to be had."""
 _MOST_LIFTS = 8
-_DRIFTS_TAKEN = (1, 4, 8, 12)
-"""The rounds in which drifts are measured."""
+_SLOW = 0.1
+"""A round that leaves more than this of the worst miss has gone by wrong rates."""
+_ROUNDS_BETWEEN = 3
+"""Rates are measured anew after so many rounds at the soonest."""
 _DRIFT_STEP = 1e-4
-_DRIFT_ROUNDS = 8
+_STEP_ROUNDS = 8
+_STEP_SETTLED = 1e-5
 _MOST_STEP = 1.0
 """How far a pair opens in one round at most, in the white between stems.
 
 More would take letters over bends that they do not come to, where other slopes hold."""
 _LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
+_PLAIN = np.array([[-1.0], [1.0]])
+"""Rates of pairs that open as their letters part."""
 _ROWS_REMEMBERED = 64
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
@@ -114,54 +119,111 @@ def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
     if spacing.overlap:
         row.at_floor[:] = row.judged
         alone = np.zeros(len(spacing.targets), dtype=bool)
-        return Spaced(row.solved(spacing.middles)[0], alone, alone)
-    middles = _solved_from_last_time(row, spacing)
-    too_near = np.zeros(len(row.targets), dtype=bool)
-    for _ in range(_MOST_LIFTS):
-        free = np.flatnonzero(row.judged & ~row.at_floor & ~too_near)
-        near = row.near(middles, free)
-        if not len(near):
-            break
-        row.at_floor[near] = True
-        middles = row.solved(middles)[0]
-        # A pair that would have to open by more than this is better left to a person.
-        wide = row.at_floor & (row.gaps(middles) - row.targets > row.stems)
-        too_near |= wide
-        row.at_floor &= ~wide
-        if wide.any():
-            middles = row.solved(middles)[0]
-    count = len(middles) - 1
-    return Spaced(middles, row.at_floor[:count], too_near[:count])
+        return Spaced(row.solved(spacing.middles).middles, alone, alone)
+    alone = np.isnan(spacing.targets).tobytes()
+    remembered = _remembered(spacing.face, spacing.clusters, spacing.scales.tobytes(), spacing.bent,
+                             spacing.hold, spacing.share, alone)  # fmt: skip
+    last = remembered.pop() if remembered else None
+    found, now = (last and _as_last_time(row, last)) or _anew(row, last)
+    if now is not None:
+        remembered.append(now)
+    return found
 
 
-def _solved_from_last_time(row: _Row, spacing: Spacing) -> Floats:
-    """A row solved with no regard to floors.
+@dataclass(frozen=True, eq=False)
+class _LastTime:
+    """How a row was spaced last.
 
     While it is pulled a row is nearly what it was: where it stood then is where to begin. Only
     what is solved in full from there is taken, since there is one such answer, wherever it is
     begun; a row that cannot be solved always comes to the same.
+
+    moved
+        (n,) by how much its letters had been moved, mm
+    rates
+        as in `_Solved`
+    at_floor
+        as in `_Row`; nothing where some pairs could not be held at the floor
     """
-    alone = np.isnan(spacing.targets).tobytes()
-    last = _last_moved(spacing.face, spacing.clusters, spacing.scales.tobytes(), spacing.bent,
-                       spacing.hold, spacing.share, alone)  # fmt: skip
-    middles, miss = spacing.middles, np.inf
-    for moved in tuple(last):
-        middles, miss = row.solved(spacing.middles + moved)
-    if miss > _SOLVED:
-        middles, miss = row.solved(spacing.middles)
-    last[:] = [middles - spacing.middles] if miss <= _SOLVED else []
-    return middles
+
+    moved: Floats
+    rates: Floats
+    at_floor: NDArray[np.bool_] | None
+
+
+def _as_last_time(row: _Row, last: _LastTime) -> tuple[Spaced, _LastTime] | None:
+    """The row with the same pairs at the floor as last time, if that is right."""
+    if last.at_floor is None:
+        return None
+    row.at_floor = last.at_floor
+    solved = row.solved(row.middles + last.moved, last.rates)
+    if solved.miss <= _SOLVED and row.held_apart(solved.middles) and not len(
+        row.near(solved.middles, row.free)
+    ):  # fmt: skip
+        return _as_found(row, solved)
+    row.at_floor = np.zeros(len(row.at_floor), dtype=bool)
+    return None
+
+
+def _anew(row: _Row, last: _LastTime | None) -> tuple[Spaced, _LastTime | None]:
+    """The row solved with no regard to floors, and then with one pair after another held apart."""
+    solved = row.solved(row.middles + last.moved, last.rates) if last else None
+    if solved is None or solved.miss > _SOLVED:
+        solved = row.solved(row.middles)
+    begun = solved
+    too_near = np.zeros(len(row.targets), dtype=bool)
+    for _ in range(_MOST_LIFTS):
+        near = row.near(solved.middles, row.free[~too_near[row.free]])
+        if not len(near):
+            break
+        row.at_floor[near] = True
+        solved = row.solved(solved.middles, solved.rates)
+        # A pair that would have to open by more than this is better left to a person.
+        wide = row.at_floor & (row.gaps(solved.middles) - row.targets > row.stems)
+        too_near |= wide
+        row.at_floor &= ~wide
+        if wide.any():
+            solved = row.solved(solved.middles, solved.rates)
+    found, now = _as_found(row, solved, too_near)
+    if begun.miss > _SOLVED:
+        return found, None
+    if too_near.any() or solved.miss > _SOLVED:
+        now = _LastTime(begun.middles - row.middles, begun.rates, None)
+    return found, now
+
+
+def _as_found(
+    row: _Row, solved: _Solved, too_near: NDArray[np.bool_] | None = None
+) -> tuple[Spaced, _LastTime]:
+    count = len(solved.middles) - 1
+    too_near = np.zeros(count, dtype=bool) if too_near is None else too_near[:count]
+    return (
+        Spaced(solved.middles, row.at_floor[:count], too_near),
+        _LastTime(solved.middles - row.middles, solved.rates, row.at_floor),
+    )
 
 
 @lru_cache(_ROWS_REMEMBERED)
-def _last_moved(*_row: object) -> list[Floats]:
-    """By how much the letters of a row were moved when it was spaced last, mm, if it was."""
+def _remembered(*_row: object) -> list[_LastTime]:
+    """How a row was spaced last, if it was."""
     return []
 
 
 def forget_rows() -> None:
-    """Forget where rows stood last; for measurements."""
-    _last_moved.cache_clear()
+    """Forget how rows were spaced last; for measurements."""
+    _remembered.cache_clear()
+
+
+class _Solved(NamedTuple):
+    """Where letters stand, by how much their gaps miss at most, mm, and what led there.
+
+    rates
+        (2, pairs) how fast each gap opens as its first letter moves on, and as its second does
+    """
+
+    middles: Floats
+    miss: float
+    rates: Floats
 
 
 class _Row:
@@ -181,6 +243,7 @@ class _Row:
         self._meter = gap_meter(spacing.face, clusters, scales, spacing.bent)
         self._clear = clearance_of(spacing.face, clusters, scales, spacing.bent)
         self._inside = np.diff(runs) == 0
+        self.middles = spacing.middles
         self.at_floor = np.zeros(len(self._inside), dtype=bool)
         self.judged = np.isfinite(self.targets) & self._inside
 
@@ -190,11 +253,23 @@ class _Row:
             every = np.append(middles, middles[0] + self._baseline.length)
         return every, self._baseline.frames(every)
 
+    @property
+    def free(self) -> NDArray[np.int_]:
+        """The pairs that are given their targets."""
+        return np.flatnonzero(self.judged & ~self.at_floor)
+
     def near(self, middles: Floats, which: NDArray[np.int_]) -> NDArray[np.int_]:
         """Those of the pairs `which` that come nearer than they may."""
         _, frames = self._frames(middles)
-        which = which[self._clear.in_rows(frames)[which] < self.floor[which]]
+        which = which[self._clear.apart(frames)[which] < self.floor[which]]
+        if len(which):
+            which = which[self._clear.in_rows(frames, which) < self.floor[which]]
         return which[self._clear.on_curve(frames, which) < self.floor[which] - JOINT]
+
+    def held_apart(self, middles: Floats) -> bool:
+        """Whether every pair at the floor is wider there than its target."""
+        held = self.at_floor
+        return not held.any() or bool((self.gaps(middles) >= self.targets)[held].all())
 
     def _clear_of(self, frames: Frames, held: NDArray[np.int_]) -> Floats:
         """What the floor is held against."""
@@ -204,69 +279,86 @@ class _Row:
         return self._clear.on_curve(frames, held)
 
     def gaps(self, middles: Floats) -> Floats:
-        return self._meter.on_curve(*self._frames(middles))[0]
+        return self._meter.on_curve(*self._frames(middles))
 
-    def solved(self, middles: Floats) -> tuple[Floats, float]:
+    def solved(self, middles: Floats, rates: Floats | None = None) -> _Solved:
         """Where every gap is its target, or the floor for pairs that would come nearer.
 
-        And by how much they miss it at most, mm.
-
-        Newton's method. A gap opens by its slope as its second letter moves on, and by its
-        drift as both do: they come to other bends of the guide.
+        Newton's method on all gaps at once, each of which depends on two letters. From round to
+        round the rates of each gap are mended by how it has opened (L. K. Schubert,
+        "Modification of a quasi-Newton method for nonlinear equations with a sparse Jacobian",
+        Mathematics of Computation 24, 1970).
         """
-        best, least, found_in = middles, np.inf, 0
-        drifts = np.zeros(len(self.targets))
+        best = _Solved(middles, np.inf, np.empty(0))
+        found_in, measured_in, before = 0, 1 - _ROUNDS_BETWEEN, np.inf
         held = np.flatnonzero(self.at_floor)
-        before: tuple[Floats, Floats] | None = None
+        targets = np.where(self.at_floor, self.floor, self.targets)
+        came_from: tuple[Floats, Floats] | None = None
         for turn in range(_MOST_ROUNDS):
             every, frames = self._frames(middles)
-            found, slopes = self._meter.on_curve(every, frames)
-            if turn in _DRIFTS_TAKEN:
-                drifts = self._drifts(middles, found)
-            targets = self.targets
+            found = self._meter.on_curve(every, frames)
             if len(held):
-                clear, apart = self._clear_of(frames, held), every[held + 1] - every[held]
-                found[held], slopes[held] = clear, 1.0
-                if before is not None:
-                    # How fast outlines part as letters do is seen from the last two rounds.
-                    parted = apart - before[1]
-                    known = (np.abs(parted) > JOINT) & np.isfinite(clear + before[0])
-                    slopes[held[known]] = (clear[known] - before[0][known]) / parted[known]
-                before = clear, apart
-                targets = np.where(self.at_floor, self.floor, targets)
-            solve = self.judged & np.isfinite(found)
-            miss = np.where(solve, targets - found, 0.0)
-            miss[self.at_floor & (np.abs(miss) <= _HELD)] = 0.0
-            if self._ring:
-                joints = ~self._inside
-                apart = found[joints].mean() - found[joints]
-                miss[joints] = np.where(np.isfinite(apart), apart, 0.0)
+                gaps, found[held] = found[held], self._clear_of(frames, held)
+            miss = self._misses(targets, found)
             worst = float(np.abs(miss).max(initial=0.0))
-            if worst < least:
-                best, least, found_in = middles, worst, turn
+            slow = worst > _SLOW * before and turn - measured_in >= _ROUNDS_BETWEEN
+            if rates is None:
+                slopes = self._slopes(every, frames)
+                rates = np.stack([-slopes, slopes])
+            elif slow and worst > _SOLVED:
+                plain = found.copy()
+                plain[held] = gaps if len(held) else []
+                rates, measured_in = self._measured_rates(middles, every, frames, plain), turn
+            elif came_from is not None:
+                rates = _learned(rates, every - came_from[0], found - came_from[1])
+            if worst < best.miss:
+                best, found_in = _Solved(middles, worst, rates), turn
             if worst <= _SOLVED or turn - found_in > _PATIENCE:
                 break
-            slopes = np.clip(np.where(solve, slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
-            middles = middles + self._step(miss, slopes, np.where(solve, drifts, 0.0))
-        return best, least
+            came_from, before = (every, found), worst
+            middles = middles + self._step(miss, np.where(np.isfinite(found), rates, _PLAIN))
+        return best
 
-    def _drifts(self, middles: Floats, found: Floats) -> Floats:
-        """How fast each gap opens as both of its letters move on."""
-        further = self.gaps(middles + _DRIFT_STEP)
-        drifts = (further - found) / _DRIFT_STEP
-        return np.where(np.isfinite(drifts) & ~self.at_floor, drifts, 0.0)
+    def _misses(self, targets: Floats, found: Floats) -> Floats:
+        """By how much each gap misses what it is to be; that of joints is what is usual."""
+        miss = np.where(self.judged & np.isfinite(found), targets - found, 0.0)
+        miss[self.at_floor & (np.abs(miss) <= _HELD)] = 0.0
+        if self._ring:
+            joints = ~self._inside
+            apart = found[joints].mean() - found[joints]
+            miss[joints] = np.where(np.isfinite(apart), apart, 0.0)
+        return miss
 
-    def _step(self, miss: Floats, slopes: Floats, drifts: Floats) -> Floats:
+    def _slopes(self, every: Floats, frames: Frames) -> Floats:
+        """How fast each gap opens as its second letter moves on, or its clearance at the floor."""
+        slopes = np.where(self.at_floor, 1.0, self._meter.slopes(every, frames))
+        return np.clip(np.where(np.isfinite(slopes), slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
+
+    def _measured_rates(
+        self, middles: Floats, every: Floats, frames: Frames, gaps: Floats
+    ) -> Floats:
+        """Rates by slopes, and by how much gaps open as both letters move on a little."""
+        slopes = self._slopes(every, frames)
+        drifts = (self.gaps(middles + _DRIFT_STEP) - gaps) / _DRIFT_STEP
+        drifts = np.where(np.isfinite(drifts) & ~self.at_floor, drifts, 0.0)
+        return np.stack([drifts - slopes, slopes])
+
+    def _step(self, miss: Floats, rates: Floats) -> Floats:
         """How far each letter goes so that every pair opens by what it misses."""
-        moved = np.zeros(len(self._spacing.middles))
+        moved = np.zeros(len(self.middles))
+        rates = np.where(self.judged, rates, _PLAIN)
+        slopes = np.clip(rates[1], _LEAST_SLOPE, _MOST_SLOPE)
+        drifts = rates[0] + rates[1]
         farthest = np.where(self._inside, _MOST_STEP * self.stems, np.inf)
-        for _ in range(_DRIFT_ROUNDS if drifts.any() else 1):
+        for _ in range(_STEP_ROUNDS):
             firsts = moved if self._ring else moved[:-1]
             steps = np.clip((miss - drifts * firsts) / slopes, -farthest, farthest)
             if self._ring:
                 joints = ~self._inside
                 steps[joints] = miss[joints] - steps.sum() / joints.sum()
-            moved = self._moved(steps)
+            last, moved = moved, self._moved(steps)
+            if np.abs(moved - last).max() <= _STEP_SETTLED * np.abs(moved).max():
+                break
         return moved
 
     def _moved(self, steps: Floats) -> Floats:
@@ -291,6 +383,15 @@ class _Row:
         middles = (moved[starts] + moved[ends]) / 2.0
         kept: Floats = moved - middles[np.cumsum(first) - 1]
         return kept
+
+
+def _learned(rates: Floats, moved: Floats, opened: Floats) -> Floats:
+    """Rates as little changed as may be, so that they say by how much gaps have opened."""
+    both = np.stack([moved[:-1], moved[1:]])
+    size = (both**2).sum(axis=0)
+    missed = opened - (rates * both).sum(axis=0)
+    known = (size > JOINT**2) & np.isfinite(missed)
+    return rates + both * (np.where(known, missed, 0.0) / np.where(known, size, 1.0))
 
 
 def gap_targets(
