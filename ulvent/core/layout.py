@@ -30,6 +30,7 @@ from ulvent.core.piece import Piece
 from ulvent.core.recipes import AnyGuide, BetweenGuide, GrowingSpiralGuide, WrongRecipeError
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.outcome import Fitted
+from ulvent.core.tolerances import GAP
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
@@ -95,8 +96,11 @@ class Layout:
         return [curve_bounds(outline) for outline in self.blank[:1]]
 
 
-def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
+def lay_out(piece: Piece, face_named: FaceNamed, within: float = GAP) -> Layout:
     """Lay out `piece`: guides that lettering sizes first, then the lettering on all of them.
+
+    Even gaps miss their targets by `within` mm at most, but for those of fits, which are solved
+    over them.
 
     Raises
     ------
@@ -104,7 +108,7 @@ def lay_out(piece: Piece, face_named: FaceNamed) -> Layout:
         Naming each guide that gives no curve, each face that is not there, and each
         lettering that cannot stand where it should.
     """
-    laying = _Laying(piece, face_named)
+    laying = _Laying(piece, face_named, within)
     laying.set_all()
     if laying.problems:
         raise PieceError(laying.problems)
@@ -138,8 +142,8 @@ def with_solved(piece: Piece, face_named: FaceNamed) -> Piece:
 class _Laying:
     """A piece being laid out: what has been found so far, and what is wrong."""
 
-    def __init__(self, piece: Piece, face_named: FaceNamed) -> None:
-        self._piece, self._face_named = piece, face_named
+    def __init__(self, piece: Piece, face_named: FaceNamed, within: float) -> None:
+        self._piece, self._face_named, self._within = piece, face_named, within
         self.problems: list[FieldProblem] = []
         self.guides = piece.guides
         self.blank: tuple[Curve, ...] = ()
@@ -163,6 +167,8 @@ class _Laying:
         for lettering in letterings:
             if lettering.guide in self.curves and lettering.id in faces:
                 standing = self._standing(recipes[lettering.guide], self.curves)
+                if lettering.fit is None:
+                    standing = replace(standing, within=self._within)
                 self.stands[lettering.id] = standing, faces[lettering.id]
         for lettering in letterings:
             set_already = lettering.id in self.lines or _sizes_itself(lettering)

@@ -23,6 +23,12 @@ below `ARC_LENGTH`, so that sums over panels stay inside it."""
 JOINT = 1e-6
 """Largest gap, mm, between two pieces of a chain that still count as joined."""
 
+GAP = 1e-9
+"""By how much an evenly spaced gap may miss its target, mm: fits are solved over it."""
+
+GAP_IN_HAND = 1e-4
+"""The same while a piece is pulled about and only looked at."""
+
 CORNER = math.radians(1e-4)
 """Smallest turn of the tangent at a joint, radians, that counts as a corner."""
 

@@ -26,6 +26,7 @@ from ulvent.core.errors import FieldProblem, PieceError, wrong_field
 from ulvent.core.layout import lay_out
 from ulvent.core.piece import Piece, parse_piece
 from ulvent.core.proof import Remedy, overflow_remedies
+from ulvent.core.tolerances import GAP, GAP_IN_HAND
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import moved, new_shapes, paint
 from ulvent.web.shown import Moved, Scene
@@ -118,7 +119,8 @@ def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[Li
             done = perform(upright(request.act), piece, case.named)
             piece = parse_piece(done.model_dump(mode="json"))
             acted = piece
-        layout = lay_out(piece, case.named)
+        # What is in hand is only looked at; the last answer of a pull is exact.
+        layout = lay_out(piece, case.named, GAP_IN_HAND if request.hold else GAP)
         if request.hold:
             yield LiveAnswer(sequence=request.sequence, moved=moved(layout))
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)

@@ -6,12 +6,12 @@ from ulvent.core.setting.corners import letter_corners
 from ulvent.core.setting.gaps import Gaps
 from ulvent.core.setting.lines import (
     USUAL_PITCH,
-    Standing,
     fit_window,
     set_lettering,
 )
 from ulvent.core.setting.placing import baseline_curve
 from ulvent.core.setting.setting import Setting
+from ulvent.core.setting.standing import Standing
 from ulvent.core.setting.words import nudges_on, place_map, scale_of
 
 __all__ = [

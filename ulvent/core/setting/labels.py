@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves import Curve, Parallel
+from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
 from ulvent.core.lettering import Dial, Lettering
 from ulvent.core.setting.arrange import Row, guide_station
@@ -15,13 +15,15 @@ from ulvent.core.setting.dials import Label, dial_labels, dial_ticks
 from ulvent.core.setting.placing import baseline_curve, place_row
 from ulvent.core.setting.setting import Setting
 from ulvent.core.setting.stance import Stances, straight, turned_about
+from ulvent.core.setting.standing import Standing
 from ulvent.core.setting.words import Words, scale_of, words_of
 
 Floats = NDArray[np.float64]
 
 
-def set_dial(lettering: Lettering, dial: Dial, guide: Curve, face: Face) -> Setting:
+def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -> Setting:
     """Place the labels and ticks of a dial."""
+    guide = standing.guide
     first = guide_station(lettering, guide)
     baseline = baseline_curve(lettering, guide, face)
     labels = dial_labels(lettering, dial, guide, first)
@@ -38,7 +40,8 @@ def set_dial(lettering: Lettering, dial: Dial, guide: Curve, face: Face) -> Sett
     used = float(sum(words.length for words in runs))
     row = Row(runs, begins, used, _crowding(dial, runs, begins, baseline), goes_round=True)
     plain = lettering.model_copy(update={"text": ""})
-    setting = place_row(plain, 0, face, guide, baseline, row, 0.0, keep_off=False)
+    standing = replace(standing, keep_off=False)
+    setting = place_row(plain, 0, face, standing, baseline, row, 0.0)
     ticks = dial_ticks(dial, guide, first)
     if not runs:
         return replace(setting, ticks=ticks)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -27,6 +27,7 @@ from ulvent.core.setting.labels import set_dial
 from ulvent.core.setting.level import level_stretches
 from ulvent.core.setting.placing import baseline_curve, place_row
 from ulvent.core.setting.setting import Setting
+from ulvent.core.setting.standing import Standing
 from ulvent.core.setting.words import (
     Words,
     growing,
@@ -51,29 +52,6 @@ _MOST_OPENED = 0.4
 _FILLED_PITCH = 1.02
 
 
-@dataclass(frozen=True)
-class Standing:
-    """What a lettering stands on.
-
-    keep_off
-        whether no letter may stand across a corner
-    centre
-        of a growing spiral, mm; nothing for other guides
-    shared
-        whether other lettering stands on the guide
-    edges, blank
-        the two edges that the guide lies between, and the outlines of the blank, where
-        there are any: fits may keep inside of them
-    """
-
-    guide: Curve
-    keep_off: bool = False
-    centre: tuple[float, float] | None = None
-    shared: bool = False
-    edges: tuple[Curve, ...] = ()
-    blank: tuple[Curve, ...] = ()
-
-
 def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple[Setting, ...]:
     """Place every letter of `lettering` by its own figures, one setting a line.
 
@@ -92,7 +70,7 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
         raise wrong_field("axes", str(error)) from error
     nudges = nudges_on(lettering)
     if lettering.dial is not None:
-        return (set_dial(lettering, lettering.dial, standing.guide, face),)
+        return (set_dial(lettering, lettering.dial, standing, face),)
     if lettering.fill is not None:
         return tuple(
             replace(setting, nudges=nudges)
@@ -185,7 +163,7 @@ def _set_line(
         row = round_and_round(line, line.repeat, face, unit, separator, baseline, anchor)
     else:
         row = _with_ends(line, face, words, marks.get("ends"), anchor)
-    return place_row(line, number, face, standing.guide, baseline, row, anchor, standing.keep_off)
+    return place_row(line, number, face, standing, baseline, row, anchor)
 
 
 def _anchor(line: Lettering, standing: Standing, baseline: Parallel) -> float:

@@ -28,6 +28,7 @@ from ulvent.core.setting.row_spacing import moved_stretches, row_spacing, stands
 from ulvent.core.setting.setting import Setting
 from ulvent.core.setting.spacing import spaced
 from ulvent.core.setting.stance import on_baseline, stacked, turned_by_hand
+from ulvent.core.setting.standing import Standing
 from ulvent.core.setting.touch import touch_height
 from ulvent.core.setting.words import scale_of
 from ulvent.core.tolerances import JOINT
@@ -40,16 +41,12 @@ def place_row(
     lettering: Lettering,
     line: int,
     face: Face,
-    guide: Curve,
+    standing: Standing,
     baseline: Parallel,
     row: Row,
     anchor: float,
-    keep_off: bool,
 ) -> Setting:
-    """Every letter of a row of words on its baseline, held at `anchor`.
-
-    With `keep_off`, no letter stands across a corner.
-    """
+    """Every letter of a row of words on its baseline, held at `anchor`."""
     scale = scale_of(lettering, face)
     runs = row.runs
     clusters = [cluster for words in runs for cluster in words.clusters]
@@ -57,7 +54,7 @@ def place_row(
     extents = _joined(words.extents for words in runs)
     inked = np.array([bool(face.cluster_outline(c.glyphs)) for c in clusters], dtype=bool)
     shifts = np.zeros(len(begins))
-    if keep_off:
+    if standing.keep_off:
         zones = corner_zones(baseline.base, baseline, scale * face.metrics.cap_height)
         lap = baseline.length if baseline.closed else None
         shifts = pushed(begins, begins + extents, inked, zones, lap, anchor)
@@ -79,7 +76,7 @@ def place_row(
     targets, floored = np.full(pairs, np.nan), np.zeros((2, pairs), dtype=bool)
     if lettering.spacing != "font" and len(kept) > 1 and stands_on_baseline(lettering):
         spacing = row_spacing(lettering, face, kept, scales, middles, run_of, shifts[inked], row,
-                           (starts, natural), baseline)  # fmt: skip
+                           (starts, natural), baseline, standing.within)  # fmt: skip
         found = spaced(spacing, baseline)
         moved = found.middles - middles
         targets, floored = spacing.targets, np.stack([found.at_floor, found.too_near])
@@ -102,7 +99,7 @@ def place_row(
         lettering=lettering,
         line=line,
         face=face,
-        guide=guide,
+        guide=standing.guide,
         baseline=baseline,
         scale=scale,
         clusters=kept,

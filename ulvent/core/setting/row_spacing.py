@@ -37,6 +37,7 @@ def row_spacing(
     row: Row,
     starts: tuple[Floats, Floats],
     baseline: Parallel,
+    within: float,
 ) -> Spacing:
     """What a row is spaced by; `starts` are those with all that was added, and as designed."""
     with_all, natural = starts
@@ -78,6 +79,7 @@ def row_spacing(
         floor=floor,
         stems=stems,
         overlap=overlap,
+        within=within,
     )
 
 

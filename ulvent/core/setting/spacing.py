@@ -25,7 +25,7 @@ from ulvent.core.setting.clearance import clearance_of
 from ulvent.core.setting.gaps import GapMeter, gap_meter
 from ulvent.core.setting.sides import Band, band_of, softening
 from ulvent.core.setting.words import joins
-from ulvent.core.tolerances import JOINT
+from ulvent.core.tolerances import GAP, JOINT
 
 Floats = NDArray[np.float64]
 Hold = Literal["row", "ring", "labels"]
@@ -34,8 +34,6 @@ FLOOR = 0.12
 """Least white between neighbours, in the face's white between stems; see docs/even-gaps.md."""
 NEAR_AS_DESIGNED = 0.7
 """Where letters are nearer than the floor on the straight, they may come nearer by this factor."""
-_SOLVED = 1e-9
-"""Gaps that miss their target by no more than this, mm, are solved."""
 _HELD = 1e-8
 """Letters that miss the floor by no more than this, mm, stand at it."""
 _MOST_ROUNDS = 40
@@ -82,6 +80,8 @@ class Spacing:
         (n − 1,) least white between neighbours, and the face's white between stems, mm
     overlap
         whether every gap is to be its floor, which then is less than none
+    within
+        gaps that miss their target by no more than this, mm, are solved
     """
 
     face: Face
@@ -96,6 +96,7 @@ class Spacing:
     floor: Floats
     stems: Floats
     overlap: bool = False
+    within: float = GAP
 
 
 @dataclass(frozen=True, eq=False)
@@ -157,7 +158,7 @@ def _as_last_time(row: _Row, last: _LastTime) -> tuple[Spaced, _LastTime] | None
         return None
     row.at_floor = last.at_floor
     solved = row.solved(row.middles + last.moved, last.rates)
-    if solved.miss <= _SOLVED and row.held_apart(solved.middles) and not len(
+    if solved.miss <= row.within and row.held_apart(solved.middles) and not len(
         row.near(solved.middles, row.free)
     ):  # fmt: skip
         return _as_found(row, solved)
@@ -168,7 +169,7 @@ def _as_last_time(row: _Row, last: _LastTime) -> tuple[Spaced, _LastTime] | None
 def _anew(row: _Row, last: _LastTime | None) -> tuple[Spaced, _LastTime | None]:
     """The row solved with no regard to floors, and then with one pair after another held apart."""
     solved = row.solved(row.middles + last.moved, last.rates) if last else None
-    if solved is None or solved.miss > _SOLVED:
+    if solved is None or solved.miss > row.within:
         solved = row.solved(row.middles)
     begun = solved
     too_near = np.zeros(len(row.targets), dtype=bool)
@@ -185,9 +186,9 @@ def _anew(row: _Row, last: _LastTime | None) -> tuple[Spaced, _LastTime | None]:
         if wide.any():
             solved = row.solved(solved.middles, solved.rates)
     found, now = _as_found(row, solved, too_near)
-    if begun.miss > _SOLVED:
+    if begun.miss > row.within:
         return found, None
-    if too_near.any() or solved.miss > _SOLVED:
+    if too_near.any() or solved.miss > row.within:
         now = _LastTime(begun.middles - row.middles, begun.rates, None)
     return found, now
 
@@ -243,7 +244,7 @@ class _Row:
         self._meter = gap_meter(spacing.face, clusters, scales, spacing.bent)
         self._clear = clearance_of(spacing.face, clusters, scales, spacing.bent)
         self._inside = np.diff(runs) == 0
-        self.middles = spacing.middles
+        self.middles, self.within = spacing.middles, spacing.within
         self.at_floor = np.zeros(len(self._inside), dtype=bool)
         self.judged = np.isfinite(self.targets) & self._inside
 
@@ -305,7 +306,7 @@ class _Row:
             if rates is None:
                 slopes = self._slopes(every, frames)
                 rates = np.stack([-slopes, slopes])
-            elif slow and worst > _SOLVED:
+            elif slow and worst > self.within:
                 plain = found.copy()
                 plain[held] = gaps if len(held) else []
                 rates, measured_in = self._measured_rates(middles, every, frames, plain), turn
@@ -313,7 +314,7 @@ class _Row:
                 rates = _learned(rates, every - came_from[0], found - came_from[1])
             if worst < best.miss:
                 best, found_in = _Solved(middles, worst, rates), turn
-            if worst <= _SOLVED or turn - found_in > _PATIENCE:
+            if worst <= self.within or turn - found_in > _PATIENCE:
                 break
             came_from, before = (every, found), worst
             middles = middles + self._step(miss, np.where(np.isfinite(found), rates, _PLAIN))
@@ -322,7 +323,7 @@ class _Row:
     def _misses(self, targets: Floats, found: Floats) -> Floats:
         """By how much each gap misses what it is to be; that of joints is what is usual."""
         miss = np.where(self.judged & np.isfinite(found), targets - found, 0.0)
-        miss[self.at_floor & (np.abs(miss) <= _HELD)] = 0.0
+        miss[self.at_floor & (np.abs(miss) <= max(_HELD, self.within))] = 0.0
         if self._ring:
             joints = ~self._inside
             apart = found[joints].mean() - found[joints]
