@@ -8,6 +8,7 @@ vectorised pass over it.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import compress
 
 import numpy as np
 
@@ -48,12 +49,13 @@ class BezierPath(Parametric):
     """
 
     def __init__(self, segments: Sequence[BezierSegment], closed: bool = False) -> None:
-        kept = [segment for segment in segments if _extent(segment) > _NOTHING]
-        if not kept:
+        controls = _as_cubics(segments)
+        long = np.abs(controls - controls[:, :1]).max(axis=1, initial=0.0) > _NOTHING
+        if not long.any():
             raise CurveError("the path has no length")
-        self._segments = tuple(kept)
+        self._segments = tuple(compress(segments, long))
         self._closed = closed
-        controls = np.array([_as_cubic(segment) for segment in kept])
+        controls = controls[long]
         if not np.isfinite(controls).all():
             raise CurveError("the path has a coordinate that is not a finite number")
         _check_joints(controls, closed)
@@ -121,20 +123,21 @@ def _complexes(segment: BezierSegment) -> list[complex]:
     return [complex(x, y) for x, y in segment]
 
 
-def _extent(segment: BezierSegment) -> float:
-    points = _complexes(segment)
-    return max(abs(point - points[0]) for point in points)
-
-
-def _as_cubic(segment: BezierSegment) -> list[complex]:
-    points = _complexes(segment)
-    if len(points) == 2:
-        a, b = points
-        return [a, a + (b - a) / 3.0, a + 2.0 * (b - a) / 3.0, b]
-    if len(points) == 3:
-        a, control, b = points
-        return [a, a + 2.0 * (control - a) / 3.0, b + 2.0 * (control - b) / 3.0, b]
-    return points
+def _as_cubics(segments: Sequence[BezierSegment]) -> Complexes:
+    """(n, 4) control points; lines and quadratics are raised."""
+    controls = np.empty((len(segments), 4), dtype=complex)
+    sizes = np.array([len(segment) for segment in segments])
+    for size in np.unique(sizes).tolist():
+        mine = sizes == size
+        points = np.array([*compress(segments, mine)], dtype=float).view(complex)[..., 0]
+        if size == 2:
+            points = points[:, :1] + (points[:, 1:] - points[:, :1]) * (np.arange(4) / 3.0)
+        elif size == 3:
+            a, control, b = points.T
+            points = np.stack([a, a + 2.0 * (control - a) / 3.0, b + 2.0 * (control - b) / 3.0, b],
+                              axis=1)  # fmt: skip
+        controls[mine] = points
+    return controls
 
 
 def _turned_back(segment: BezierSegment) -> BezierSegment:

@@ -18,6 +18,9 @@ _ROUNDS = 12
 _NUDGE = 1e-6
 _SETTLED = 1e-9
 _LARGEST_STEP = 0.5
+_SHORTEST, _LONGEST = 0.05, 6.0
+"""Handles are held between these, in thirds of the chord, and the divisor of ρ above the next."""
+_LEAST_BELOW = 0.2
 
 
 def smooth_handles(
@@ -103,16 +106,24 @@ class _Solver:
         return misses[0], slopes
 
     def handles(self, directions: Floats) -> tuple[Complexes, Complexes]:
+        """By Hobby's rule for how long a handle is, ρ, in thirds of the chord."""
         leaving, reaching = self._turns(directions)
-        after = self._chords * np.exp(1j * leaving) * _velocity(leaving, reaching) / 3.0
-        before = -self._chords * np.exp(-1j * reaching) * _velocity(reaching, leaving) / 3.0
+        out, into = np.exp(1j * leaving), np.exp(1j * reaching)
+        (st, ct), (sp, cp) = (out.imag, out.real), (into.imag, into.real)
+        alpha = np.sqrt(2.0) * (st - sp / 16.0) * (sp - st / 16.0) * (ct - cp)
+        near, far = 0.5 * (np.sqrt(5.0) - 1.0), 0.5 * (3.0 - np.sqrt(5.0))
+        first = (2.0 + alpha) / np.maximum(1.0 + near * ct + far * cp, _LEAST_BELOW)
+        last = (2.0 - alpha) / np.maximum(1.0 + near * cp + far * ct, _LEAST_BELOW)
+        thirds = self._chords / 3.0
+        after = thirds * out * np.minimum(np.maximum(first, _SHORTEST), _LONGEST)
+        before = -thirds * np.conj(into) * np.minimum(np.maximum(last, _SHORTEST), _LONGEST)
         return after, before
 
     def _turns(self, directions: Floats) -> tuple[Floats, Floats]:
         """From the chord to the direction at its start, and from that at its end to the chord."""
         ends = np.roll(directions, -1, axis=-1) if self._closed else directions[..., 1:]
         starts = directions if self._closed else directions[..., :-1]
-        return _wrapped(starts - self._angles), _wrapped(self._angles - ends)
+        return starts - self._angles, self._angles - ends
 
     def _misses(self, directions: Floats) -> Floats:
         """By how much the curvature jumps at each point, for every row of directions (k, n)."""
@@ -140,15 +151,17 @@ class _Solver:
         count = len(lengths) if self._closed else len(lengths) + 1
         matrix, right = np.zeros((count, count)), np.zeros(count)
         bends = _wrapped(angles - np.roll(angles, 1))
-        inner = range(count) if self._closed else range(1, count - 1)
-        for index in inner:
-            before, here, after = (index - 1) % count, index, (index + 1) % count
-            d0, d1 = lengths[(index - 1) % len(lengths)], lengths[index % len(lengths)]
-            matrix[here, before] += d1
-            matrix[here, here] += 2.0 * (d0 + d1)
-            matrix[here, after] += d0
-            next_bend = bends[after % len(bends)] if self._closed or after < count - 1 else 0.0
-            right[here] = -2.0 * d1 * bends[index] - d0 * next_bend
+        here = np.arange(count) if self._closed else np.arange(1, count - 1)
+        before, after = (here - 1) % count, (here + 1) % count
+        d0, d1 = lengths[here - 1], lengths[here % len(lengths)]
+        # Added up, since with two points on a ring the one before is the one after.
+        np.add.at(matrix, (here, before), d1)
+        np.add.at(matrix, (here, here), 2.0 * (d0 + d1))
+        np.add.at(matrix, (here, after), d0)
+        next_bends = bends[after % len(bends)]
+        if not self._closed:
+            next_bends = np.where(after < count - 1, next_bends, 0.0)
+        right[here] = -2.0 * d1 * bends[here] - d0 * next_bends
         if not self._closed:
             matrix[0, 0] = matrix[0, 1] = 1.0
             right[0] = -bends[1] if count > 2 else 0.0
@@ -165,15 +178,6 @@ class _Solver:
         bases = angles if self._closed else np.append(angles, angles[-1])
         directions: Floats = bases + turns
         return directions
-
-
-def _velocity(theta: Floats, phi: Floats) -> Floats:
-    """Hobby's ρ: how long a handle is, in thirds of the chord."""
-    st, ct, sp, cp = np.sin(theta), np.cos(theta), np.sin(phi), np.cos(phi)
-    alpha = np.sqrt(2.0) * (st - sp / 16.0) * (sp - st / 16.0) * (ct - cp)
-    below = 1.0 + 0.5 * (np.sqrt(5.0) - 1.0) * ct + 0.5 * (3.0 - np.sqrt(5.0)) * cp
-    velocity: Floats = np.clip((2.0 + alpha) / np.maximum(below, 0.2), 0.05, 6.0)
-    return velocity
 
 
 def _end_curvature(handle: Complexes, other: Complexes) -> Floats:

@@ -8,7 +8,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ulvent.core.curves import BezierPath, BezierSegment, CubicSegment, LineSegment, Point
+from ulvent.core.curves import BezierPath, BezierSegment, CubicSegment, LineSegment
 from ulvent.core.curves.through import smooth_handles
 from ulvent.core.errors import CurveError
 from ulvent.core.recipes import Node
@@ -33,15 +33,17 @@ def drawn_line(nodes: tuple[Node, ...], closed: bool) -> BezierPath:
         if abs(points[other] - points[index]) <= JOINT:
             raise CurveError(f"points {index + 1} and {other + 1} lie on each other")
     handles = drawn_handles(nodes, closed)
+    befores, afters = np.array(handles).T
+    starts, ends = np.array(points)[:count], np.roll(points, -1)[:count]
+    after, before = afters[:count], np.roll(befores, -1)[:count]
+    controls = np.stack([starts, starts + after, ends + before, ends], axis=1)
+    figures = np.stack([controls.real, controls.imag], axis=2).tolist()
     segments: list[BezierSegment] = []
-    for index in range(count):
-        start, end = points[index], points[(index + 1) % len(points)]
-        after, before = handles[index][1], handles[(index + 1) % len(points)][0]
-        if after == 0.0 and before == 0.0:
-            segments.append(LineSegment(_pair(start), _pair(end)))
-        else:
-            controls = (start, start + after, end + before, end)
-            segments.append(CubicSegment(*(_pair(point) for point in controls)))
+    for straight, corners in zip((after == 0.0) & (before == 0.0), figures, strict=True):
+        start, first, second, end = (tuple(corner) for corner in corners)
+        segments.append(
+            LineSegment(start, end) if straight else CubicSegment(start, first, second, end)
+        )
     return BezierPath(segments, closed)
 
 
@@ -147,7 +149,3 @@ def _aimed(node: Node, side: int, toward: complex) -> complex:
     """A handle as long as `toward`, in the direction that the other one gives, if it does."""
     way = _way(node, side)
     return toward if way is None else way / abs(way) * abs(toward)
-
-
-def _pair(point: complex) -> Point:
-    return (float(point.real), float(point.imag))

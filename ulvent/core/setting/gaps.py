@@ -310,7 +310,7 @@ def _interpolated(at: Floats, x: Floats, y: Floats) -> Floats:
     every_x, every_y = np.empty((2, count, width + 2))
     every_x[:, 1:-1], every_x[:, :1], every_x[:, -1:] = x + shifts, low + shifts, high + shifts
     every_y[:, 1:-1], every_y[:, 0], every_y[:, -1] = y, y[:, 0], y[:, -1]
-    found = np.interp((at + shifts).ravel(), every_x.ravel(), every_y.ravel())
+    found: Floats = np.interp((at + shifts).ravel(), every_x.ravel(), every_y.ravel())
     return found.reshape(at.shape)
 
 

@@ -121,9 +121,9 @@ def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
         row.at_floor[:] = row.judged
         alone = np.zeros(len(spacing.targets), dtype=bool)
         return Spaced(row.solved(spacing.middles).middles, alone, alone)
-    alone = np.isnan(spacing.targets).tobytes()
+    left_alone = np.isnan(spacing.targets).tobytes()
     remembered = _remembered(spacing.face, spacing.clusters, spacing.scales.tobytes(), spacing.bent,
-                             spacing.hold, spacing.share, alone)  # fmt: skip
+                             spacing.hold, spacing.share, left_alone)  # fmt: skip
     last = remembered.pop() if remembered else None
     found, now = (last and _as_last_time(row, last)) or _anew(row, last)
     if now is not None:
