@@ -7,11 +7,11 @@ nothing that is not asked for. The same layout gives the same bytes.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from xml.sax.saxutils import escape, quoteattr
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
 from ulvent.core.curves.bounds import Bounds, curve_bounds
@@ -25,6 +25,11 @@ _DECIMALS = 4
 _FINE = 6
 _HAIRLINE = "0.1"
 _HALF_TURN = 180.0
+_NEEDLESS = re.compile(r"\.?0+(?= )")
+_PLACES = [" ".join(["%s %s"] * count) for count in range(4)]
+
+Step = tuple[str, Sequence[Sequence[float]]]
+"""A command of path data and its points."""
 
 
 def write_svg(layout: Layout, guides: bool = False) -> bytes:
@@ -85,18 +90,18 @@ def write_curve(curve: Curve, title: str) -> bytes:
 
 def outline_data(outline: Outline, arcs: bool = False) -> str:
     """Path data of an outline, y down as SVG has it; with `arcs`, arcs are said to be so."""
-    parts: list[str] = []
+    steps: list[Step] = []
     at = np.zeros(2)
     for operation, points in outline.steps():
         arc = arc_of(np.stack([at, *points])) if arcs and operation == "C" else None
         if arc is not None:
-            radius, flag = number(arc.radius, _FINE), "0" if arc.sweep > 0.0 else "1"
-            parts.append(f"A{radius} {radius} 0 0 {flag} {_pairs(points[2:])}")
+            flag = "0" if arc.sweep > 0.0 else "1"
+            steps.append((_arc_to(number(arc.radius, _FINE), flag), points[2:].tolist()))
         else:
-            parts.append(operation + _pairs(points))
+            steps.append((operation, points.tolist()))
         if len(points):
             at = points[-1]
-    return "".join(parts)
+    return _path_data(steps)
 
 
 def curve_data(curve: Curve) -> str:
@@ -106,20 +111,18 @@ def curve_data(curve: Curve) -> str:
 
 def segment_data(segments: Sequence[Segment], closed: bool, up: bool = False) -> str:
     """Path data of a line of segments; with `up`, for a plane with y up, and more finely."""
-    pairs = _pairs_up if up else _pairs
-    parts = ["M" + pairs(np.array([segments[0].start]))]
+    steps: list[Step] = [("M", [segments[0].start])]
     for segment in segments:
         if isinstance(segment, ArcSegment):
-            parts.extend(_arcs(segment, up))
+            steps.extend(_arcs(segment, up))
         else:
-            letter = {2: "L", 3: "Q", 4: "C"}[len(segment)]
-            parts.append(letter + pairs(np.array(segment[1:])))
+            steps.append((" LQC"[len(segment) - 1], segment[1:]))
     if closed:
         # A last line that the closing command draws anyway is left to it.
         if isinstance(segments[-1], LineSegment):
-            parts.pop()
-        parts.append("Z")
-    return "".join(parts)
+            steps.pop()
+        steps.append(("Z", ()))
+    return _path_data(steps, up)
 
 
 def number(value: float, decimals: int = _DECIMALS) -> str:
@@ -128,22 +131,28 @@ def number(value: float, decimals: int = _DECIMALS) -> str:
     return "0" if text in ("-0", "") else text
 
 
-def _pairs(points: NDArray[np.float64]) -> str:
-    return " ".join(f"{number(x)} {number(-y)}" for x, y in points.tolist())
+def _path_data(steps: Sequence[Step], up: bool = False) -> str:
+    """Commands with their points; all figures are written in one go, which is what takes time."""
+    figures = [figure for _, points in steps for point in points for figure in point]
+    if not up:
+        figures[1::2] = [-y for y in figures[1::2]]
+    text = f"%.{_FINE if up else _DECIMALS}f " * len(figures) % tuple(figures)
+    short = _NEEDLESS.sub("", text).replace("-0 ", "0 ").split()
+    places = "".join([command + _PLACES[len(points)] for command, points in steps])
+    return places % tuple(short)
 
 
-def _pairs_up(points: NDArray[np.float64]) -> str:
-    return " ".join(f"{number(x, _FINE)} {number(y, _FINE)}" for x, y in points.tolist())
-
-
-def _arcs(arc: ArcSegment, up: bool) -> list[str]:
+def _arcs(arc: ArcSegment, up: bool) -> list[Step]:
     """A whole circle takes two arcs: one alone could not say which way round."""
     shares = [0.5, 1.0] if abs(arc.sweep) > _HALF_TURN else [1.0]
-    radius = number(arc.radius, _FINE if up else _DECIMALS)
     # Counter-clockwise with y up is the negative-angle direction with y down: flag 0.
     flag = "1" if (arc.sweep > 0.0) == up else "0"
-    pairs = _pairs_up if up else _pairs
-    return [f"A{radius} {radius} 0 0 {flag} {pairs(np.array([arc.at(share)]))}" for share in shares]
+    command = _arc_to(number(arc.radius, _FINE if up else _DECIMALS), flag)
+    return [(command, [arc.at(share)]) for share in shares]
+
+
+def _arc_to(radius: str, flag: str) -> str:
+    return f"A{radius} {radius} 0 0 {flag} "
 
 
 def _lettering(

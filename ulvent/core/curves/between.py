@@ -89,8 +89,8 @@ def _refuse_crossing(first: Curve, second: Curve) -> None:
     other = (away[..., 0] * r[..., 1] - away[..., 1] * r[..., 0]) / safe
     crossing = (one >= 0.0) & (one < 1.0) & (other >= 0.0) & (other < 1.0) & np.isfinite(safe)
     if crossing.any():
-        index = int(np.argwhere(crossing)[0][0])
-        station = first.length * (index + 0.5) / (_CHECKED - 1)
+        index, at = np.argwhere(crossing)[0]
+        station = first.length * float(index + one[index, at]) / (_CHECKED - 1)
         raise CurveError(f"the edges cross near station {station:.4g} of the first one")
 
 

@@ -131,7 +131,8 @@ def _as_cubics(segments: Sequence[BezierSegment]) -> Complexes:
         mine = sizes == size
         points = np.array([*compress(segments, mine)], dtype=float).view(complex)[..., 0]
         if size == 2:
-            points = points[:, :1] + (points[:, 1:] - points[:, :1]) * (np.arange(4) / 3.0)
+            a, b = points.T
+            points = np.stack([a, a + (b - a) / 3.0, a + 2.0 * (b - a) / 3.0, b], axis=1)
         elif size == 3:
             a, control, b = points.T
             points = np.stack([a, a + 2.0 * (control - a) / 3.0, b + 2.0 * (control - b) / 3.0, b],

@@ -64,15 +64,27 @@ class Parallel(Curve):
         at_seam = self._begins >= base.length
         jumps = np.array([span.jump for span in spans])
         skips = np.array([span.skip for span in spans])
-        back = np.where(self._round & ~at_seam, jumps, 0.0) - skips
-        begin = base._frames(self._begins)
-        self._begin_tangents = rotated(begin.tangents, -back)
-        self._begin_turnings = begin.turnings - back
-        through = _turnings_before(base, self._feet_ends) - self._begin_turnings
-        along = (self._feet_ends - self._begins) - distance * through
+        self._back = np.where(self._round & ~at_seam, jumps, 0.0) - skips
+        along = self._feet_ends - self._begins
+        if distance != 0.0:
+            through = _turnings_before(base, self._feet_ends) - self._begin_turnings
+            along = along - distance * through
         self._lengths = np.where(self._round, np.abs(distance * self._turns), along)
         self._ends = np.cumsum(self._lengths)
         self._starts = self._ends - self._lengths
+
+    @cached_property
+    def _at_begins(self) -> Frames:
+        return self.base._frames(self._begins)
+
+    @cached_property
+    def _begin_tangents(self) -> Floats:
+        return rotated(self._at_begins.tangents, -self._back)
+
+    @cached_property
+    def _begin_turnings(self) -> Floats:
+        turnings: Floats = self._at_begins.turnings - self._back
+        return turnings
 
     # ------------------------------------------------------------ the protocol
 

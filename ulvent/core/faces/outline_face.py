@@ -33,6 +33,7 @@ logging.getLogger("fontTools").setLevel(logging.CRITICAL)
 _FEATURES: dict[str, int] = {"kern": 1, "liga": 1}
 _NEEDED = ("head", "hhea", "hmtx", "maxp", "cmap")
 _NOTDEF = 0
+_MOST_SHAPED = 256
 _CAP_SHARE, _X_SHARE = 0.7, 0.5
 
 
@@ -70,6 +71,7 @@ class OutlineFace(Face):
         if axes:
             self._font.set_variations(dict(axes))
         self._outlines: dict[int, Outline] = {}
+        self._shaped: dict[tuple[str, tuple[tuple[str, int], ...]], ShapedText] = {}
         self._at_origin: dict[int, tuple[PlacedGlyph, ...]] = {}
         self.metrics = self._measured(self._table)
 
@@ -102,6 +104,14 @@ class OutlineFace(Face):
         return self._outlines[glyph]
 
     def shape(self, text: str, features: tuple[tuple[str, int], ...] = ()) -> ShapedText:
+        # Words stay what they are while they are moved about.
+        if (text, features) not in self._shaped:
+            if len(self._shaped) >= _MOST_SHAPED:
+                self._shaped.clear()
+            self._shaped[text, features] = self._shape(text, features)
+        return self._shaped[text, features]
+
+    def _shape(self, text: str, features: tuple[tuple[str, int], ...]) -> ShapedText:
         clusters: list[Cluster] = []
         missing: list[MissingCharacter] = []
         wanted = _FEATURES | dict(features)
