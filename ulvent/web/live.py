@@ -5,8 +5,8 @@ sequence number, so that leaving one out is harmless. Between reader and worker 
 one slot: a request that comes while the last one is being worked on takes the place
 of any that waits. Every request that is worked on is answered, errors included.
 
-While something is held an answer comes in two: where guides and letters are now, and then the
-whole scene. The second is left out now and then where a newer request waits already.
+While something is held an answer comes in two: what has moved on the drawing, and then the
+whole scene. The second is left out while the pointer goes on moving, but for a few a second.
 """
 
 from __future__ import annotations
@@ -14,6 +14,7 @@ from __future__ import annotations
 import asyncio
 import contextlib
 import json
+import time
 from collections.abc import Iterator
 from typing import Any
 
@@ -37,9 +38,10 @@ router = APIRouter()
 
 Point = tuple[float, float]
 _SEND_SECONDS = 10.0
-_PAUSE_SECONDS = 0.012
-_MOST_LEFT_OUT = 5
-"""So many scenes in a row are left out at most while something is held."""
+_PAUSE_SECONDS = 0.04
+"""A pointer that has not moved for so long rests."""
+_SCENE_SECONDS = 0.4
+"""While a pointer moves, a whole scene comes no sooner than so long after the last one."""
 
 
 class LiveRequest(BaseModel):
@@ -122,7 +124,7 @@ def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[Li
         # What is in hand is only looked at; the last answer of a pull is exact.
         layout = lay_out(piece, case.named, GAP_IN_HAND if request.hold else GAP)
         if request.hold:
-            yield LiveAnswer(sequence=request.sequence, moved=moved(layout))
+            yield LiveAnswer(sequence=request.sequence, moved=moved(layout, request.chosen, request.node))
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
         found = paint(layout, request.chosen, marks, request.node, case.offered)
@@ -172,7 +174,7 @@ async def live(socket: WebSocket) -> None:
 async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> None:
     sent: set[str] = set()
     case: TypeCase = socket.app.state.type_case
-    left_out = 0
+    last_scene = time.monotonic()
     while True:
         await filled.wait()
         filled.clear()
@@ -183,14 +185,14 @@ async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> No
                 await asyncio.wait_for(socket.send_text(text), _SEND_SECONDS)
             except (TimeoutError, RuntimeError, WebSocketDisconnect):
                 return
-            if more and left_out < _MOST_LEFT_OUT and await _comes_soon(filled):
-                left_out += 1
+            if not more:
+                last_scene = time.monotonic()
+            elif time.monotonic() - last_scene < _SCENE_SECONDS and await _comes_soon(filled):
                 break
-            left_out = left_out if more else 0
 
 
 async def _comes_soon(filled: asyncio.Event) -> bool:
-    """Whether another request comes within the pause between two moves of a pointer."""
+    """Whether another request comes before the pointer can be said to rest."""
     with contextlib.suppress(TimeoutError):
         await asyncio.wait_for(filled.wait(), _PAUSE_SECONDS)
     return filled.is_set()

@@ -70,7 +70,6 @@ def paint(
     a chosen guide, whose handles are shown. `others` are as for `prove`.
     """
     strip_guide, against = _chosen_guide(layout, chosen)
-    held = strip_guide if strip_guide and strip_guide.recipe.id == chosen else None
     return Scene(
         bounds=_down(layout.reach()),
         blank=[curve_data(outline) for outline in layout.blank],
@@ -78,8 +77,8 @@ def paint(
         frames=_frames(layout),
         guides=[_guide(guide, layout.settings) for guide in layout.guides],
         letterings=[_lettering(setting) for setting in layout.settings],
-        dimensions=[_dimension_down(found) for found in dimensions(layout)],
-        grips=[_grip_down(grip) for grip in grips(held, node)] if held else [],
+        dimensions=_dimensions(layout),
+        grips=[replace(grip, at=(grip.at[0], -grip.at[1])) for grip in _grips(layout, chosen, node)],
         measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
         strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
         findings=prove(layout, others, remedies=False),
@@ -147,10 +146,6 @@ def _measured(found: Measured) -> SceneMeasure:
     )
 
 
-def _grip_down(grip: Grip) -> Grip:
-    return replace(grip, at=(grip.at[0], -grip.at[1]))
-
-
 def new_shapes(layout: Layout, known: set[str]) -> dict[str, str]:
     """Path data, in font units with y down, of every outline of a layout that is not `known`."""
     return {
@@ -171,12 +166,24 @@ def _shape_name(face: str, glyphs: tuple[PlacedGlyph, ...]) -> str:
     return face + ":" + ";".join(f"{g.glyph},{g.x:g},{g.y:g}" for g in glyphs)
 
 
-def moved(layout: Layout) -> Moved:
+def moved(layout: Layout, chosen: str | None, node: int | None = None) -> Moved:
     """What moves while something is held: a part of the scene that is made sooner."""
     return Moved(
         guides={guide.recipe.id: _path(guide.curve) for guide in layout.shown_guides},
         lines=[MovedLine(**_standing(setting)) for setting in layout.settings],
+        grips={grip.name: (grip.at[0], -grip.at[1]) for grip in _grips(layout, chosen, node)},
+        dimensions=_dimensions(layout),
     )
+
+
+def _grips(layout: Layout, chosen: str | None, node: int | None) -> list[Grip]:
+    """The grips of the chosen guide, y up."""
+    held = next((guide for guide in layout.guides if guide.recipe.id == chosen), None)
+    return grips(held, node) if held else []
+
+
+def _dimensions(layout: Layout) -> list[Dimension]:
+    return [_dimension_down(found) for found in dimensions(layout)]
 
 
 def _standing(setting: Setting) -> dict[str, Any]:

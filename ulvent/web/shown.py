@@ -60,10 +60,18 @@ class MovedLine(BaseModel):
 
 
 class Moved(BaseModel):
-    """What moves while something is held: guides as path data by their ids, and letters."""
+    """What moves on the drawing while something is held.
+
+    guides
+        path data by their ids
+    grips
+        where grips are, by their names
+    """
 
     guides: dict[str, str]
     lines: list[MovedLine]
+    grips: dict[str, tuple[float, float]]
+    dimensions: list[Dimension]
 
 
 class SceneMeasure(BaseModel):

@@ -2773,7 +2773,12 @@ export interface components {
         };
         /**
          * Moved
-         * @description What moves while something is held: guides as path data by their ids, and letters.
+         * @description What moves on the drawing while something is held.
+         *
+         *     guides
+         *         path data by their ids
+         *     grips
+         *         where grips are, by their names
          */
         Moved: {
             /** Guides */
@@ -2782,6 +2787,15 @@ export interface components {
             };
             /** Lines */
             lines: components["schemas"]["MovedLine"][];
+            /** Grips */
+            grips: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Dimensions */
+            dimensions: components["schemas"]["Dimension"][];
         };
         /**
          * MovedLine

@@ -530,7 +530,11 @@ export class Editor {
         now?.matrices.length === line.matrices.length && now.outlines.length === line.outlines.length;
       return same ? { ...line, ...now } : line;
     });
-    this.scene = { ...this.scene, guides, letterings };
+    const grips = this.scene.grips.map((grip) => {
+      const at = moved.grips[grip.name];
+      return !at || (at[0] === grip.at[0] && at[1] === grip.at[1]) ? grip : { ...grip, at };
+    });
+    this.scene = { ...this.scene, guides, letterings, grips, dimensions: moved.dimensions };
   }
 
   #answered(answer: LiveAnswer, request: Unnumbered): void {
