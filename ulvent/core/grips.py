@@ -58,6 +58,14 @@ class Grip:
 
 def grips(guide: LaidGuide, node: int | None = None) -> list[Grip]:
     """The grips of a guide, in the piece, mm; handles only of `node` and its neighbours."""
+    found = grips_on_line(guide, node)
+    if not isinstance(guide.recipe, ParallelGuide | BetweenGuide):
+        found.extend(_turning(guide.recipe, guide.curve))
+    return found
+
+
+def grips_on_line(guide: LaidGuide, node: int | None = None) -> list[Grip]:
+    """Those grips of a guide that make it what it is; not those that turn and scale it."""
     recipe, curve = guide.recipe, guide.curve
     found: list[Grip] = []
     if curve.closed:
@@ -73,7 +81,6 @@ def grips(guide: LaidGuide, node: int | None = None) -> list[Grip]:
         label = "distance" if isinstance(recipe, ParallelGuide) else "share of the way"
         return [*found, Grip(name="distance", kind="distance", at=where, label=label)]
     found.append(Grip(name="centre", kind="centre", at=recipe.centre, label="centre of the guide"))
-    found.extend(_turning(recipe, curve))
     if isinstance(recipe, ArcThroughGuide):
         for index, point in enumerate(recipe.points):
             where = to_piece(recipe, point)

@@ -16,8 +16,10 @@ import contextlib
 import json
 import time
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import Any
 
+import orjson
 import structlog
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel, ValidationError
@@ -115,7 +117,9 @@ def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[Li
     """Lay out a request's piece. Names of outlines are added to `sent`."""
     acted: Piece | None = None
     try:
-        piece = parse_piece(request.piece)
+        piece = (
+            _held_piece(orjson.dumps(request.piece)) if request.hold else parse_piece(request.piece)
+        )
         if request.act:
             # What an act makes is held against the document's rules like what is typed.
             done = perform(upright(request.act), piece, case.named)
@@ -124,7 +128,8 @@ def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[Li
         # What is in hand is only looked at; the last answer of a pull is exact.
         layout = lay_out(piece, case.named, GAP_IN_HAND if request.hold else GAP)
         if request.hold:
-            yield LiveAnswer(sequence=request.sequence, moved=moved(layout, request.chosen, request.node))
+            now = moved(layout, request.chosen, request.node)
+            yield LiveAnswer(sequence=request.sequence, moved=now)
         marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
         shapes = new_shapes(layout, sent)
         found = paint(layout, request.chosen, marks, request.node, case.offered)
@@ -133,6 +138,12 @@ def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[Li
         return
     sent.update(shapes)
     yield LiveAnswer(sequence=request.sequence, scene=found, acted=acted, shapes=shapes)
+
+
+@lru_cache(maxsize=4)
+def _held_piece(document: bytes) -> Piece:
+    """The piece that a pull starts from; it is the same in every request."""
+    return parse_piece(orjson.loads(document))
 
 
 _POINTS = ("start", "end", "near", "at")

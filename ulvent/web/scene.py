@@ -21,7 +21,7 @@ from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.dimensions import Dimension, dimensions
 from ulvent.core.faces import PlacedGlyph
 from ulvent.core.fits import figures_of
-from ulvent.core.grips import Grip, grips
+from ulvent.core.grips import Grip, grips, grips_on_line
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
 from ulvent.core.measuring import Mark, Measured, measured
@@ -70,6 +70,7 @@ def paint(
     a chosen guide, whose handles are shown. `others` are as for `prove`.
     """
     strip_guide, against = _chosen_guide(layout, chosen)
+    held = _held(layout, chosen)
     return Scene(
         bounds=_down(layout.reach()),
         blank=[curve_data(outline) for outline in layout.blank],
@@ -78,7 +79,7 @@ def paint(
         guides=[_guide(guide, layout.settings) for guide in layout.guides],
         letterings=[_lettering(setting) for setting in layout.settings],
         dimensions=_dimensions(layout),
-        grips=[replace(grip, at=(grip.at[0], -grip.at[1])) for grip in _grips(layout, chosen, node)],
+        grips=[replace(grip, at=_point_down(grip)) for grip in grips(held, node)] if held else [],
         measure=_measured(measured(strip_guide, marks)) if strip_guide and marks else None,
         strip=_strip(pull_straight(layout, strip_guide, against)) if strip_guide else None,
         findings=prove(layout, others, remedies=False),
@@ -168,18 +169,22 @@ def _shape_name(face: str, glyphs: tuple[PlacedGlyph, ...]) -> str:
 
 def moved(layout: Layout, chosen: str | None, node: int | None = None) -> Moved:
     """What moves while something is held: a part of the scene that is made sooner."""
+    held = _held(layout, chosen)
     return Moved(
         guides={guide.recipe.id: _path(guide.curve) for guide in layout.shown_guides},
         lines=[MovedLine(**_standing(setting)) for setting in layout.settings],
-        grips={grip.name: (grip.at[0], -grip.at[1]) for grip in _grips(layout, chosen, node)},
+        grips={grip.name: _point_down(grip) for grip in grips_on_line(held, node)} if held else {},
         dimensions=_dimensions(layout),
     )
 
 
-def _grips(layout: Layout, chosen: str | None, node: int | None) -> list[Grip]:
-    """The grips of the chosen guide, y up."""
-    held = next((guide for guide in layout.guides if guide.recipe.id == chosen), None)
-    return grips(held, node) if held else []
+def _held(layout: Layout, chosen: str | None) -> LaidGuide | None:
+    """The guide that is chosen itself, whose grips are shown."""
+    return next((guide for guide in layout.guides if guide.recipe.id == chosen), None)
+
+
+def _point_down(grip: Grip) -> tuple[float, float]:
+    return (grip.at[0], -grip.at[1])
 
 
 def _dimensions(layout: Layout) -> list[Dimension]:

@@ -1,10 +1,10 @@
 /**
- * The live channel's client: one request on its way, one slot that waits.
+ * The live channel's client: every request is sent at once, and the newest answer counts.
  *
- * A request that comes while another is on its way takes the place of any that
- * waits. A lost connection is opened again with the newest request; a request that
- * is not answered in time counts as a lost connection. While something is held, what
- * moves comes first; the next request leaves then, and the scene may follow.
+ * The server works on one request at a time and skips what has been overtaken by a newer
+ * one, so that an answer settles all requests before its own. A lost connection is opened
+ * again with the newest request; one that is not answered in time counts as a lost
+ * connection. While something is held, what moves comes first, and the scene may follow.
  */
 
 import type { LiveAnswer, LiveRequest, Moved } from '../api/client';
@@ -18,10 +18,8 @@ const LONGEST_WAIT_MS = 4000;
 export class Channel {
   #socket: WebSocket | undefined;
   #sequence = 0;
-  #onItsWay: { sequence: number; request: Unnumbered } | undefined;
-  /** What has moved already, and whose scene may follow. */
-  #followed: { sequence: number; request: Unnumbered } | undefined;
-  #waiting: Unnumbered | undefined;
+  /** Requests that are not settled, by their numbers, in order. */
+  #open = new Map<number, Unnumbered>();
   #newest: Unnumbered | undefined;
   #watchdog: ReturnType<typeof setTimeout> | undefined;
   #wait = SHORTEST_WAIT_MS;
@@ -32,70 +30,73 @@ export class Channel {
     private readonly onMoved: (moved: Moved) => void,
     private readonly onState: (connected: boolean) => void,
   ) {
-    this.#open();
+    this.#connect();
   }
 
   send(request: Unnumbered): void {
     this.#newest = request;
-    if (this.#onItsWay !== undefined || this.#socket?.readyState !== WebSocket.OPEN) {
-      this.#waiting = request;
-      return;
-    }
-    this.#waiting = undefined;
     this.#sequence += 1;
-    this.#onItsWay = { sequence: this.#sequence, request };
+    this.#open.set(this.#sequence, request);
+    if (this.#socket?.readyState !== WebSocket.OPEN) return;
     this.#socket.send(JSON.stringify({ sequence: this.#sequence, ...request }));
-    this.#watchdog = setTimeout(() => this.#socket?.close(), WATCHDOG_MS);
+    this.#watch();
   }
 
-  /** Whether nothing is on its way and nothing waits. */
+  /** Whether every request has been answered, or overtaken by one that has. */
   get idle(): boolean {
-    return [this.#onItsWay, this.#followed, this.#waiting].every((one) => one === undefined);
+    return this.#open.size === 0;
   }
 
   close(): void {
     this.#closed = true;
-    clearTimeout(this.#watchdog);
+    this.#unwatch();
     this.#socket?.close();
   }
 
-  #open(): void {
+  #connect(): void {
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
     const socket = new WebSocket(`${scheme}://${location.host}/api/live`);
     this.#socket = socket;
     socket.onopen = () => {
       this.#wait = SHORTEST_WAIT_MS;
-      this.#onItsWay = undefined;
-      this.#followed = undefined;
+      this.#open.clear();
       this.onState(true);
-      const next = this.#waiting ?? this.#newest;
-      if (next) this.send(next);
+      if (this.#newest) this.send(this.#newest);
     };
     socket.onmessage = (event: MessageEvent<string>) => this.#take(JSON.parse(event.data));
     socket.onclose = () => {
-      clearTimeout(this.#watchdog);
+      this.#unwatch();
       if (this.#closed) return;
       this.onState(false);
-      setTimeout(() => this.#open(), this.#wait);
+      setTimeout(() => this.#connect(), this.#wait);
       this.#wait = Math.min(2 * this.#wait, LONGEST_WAIT_MS);
     };
   }
 
-  #take(answer: LiveAnswer): void {
-    const followed = this.#followed;
-    if (followed && answer.sequence === followed.sequence) {
-      this.#followed = undefined;
-      this.onAnswer(answer, followed.request);
-      return;
-    }
-    const sent = this.#onItsWay;
-    if (!sent || (answer.sequence !== sent.sequence && answer.sequence !== -1)) return;
+  #watch(): void {
+    this.#watchdog ??= setTimeout(() => this.#socket?.close(), WATCHDOG_MS);
+  }
+
+  #unwatch(): void {
     clearTimeout(this.#watchdog);
-    this.#onItsWay = undefined;
-    this.#followed = answer.moved ? sent : undefined;
-    // The next request leaves before this answer is painted, so that both overlap.
-    if (this.#waiting) this.send(this.#waiting);
-    if (answer.moved) this.onMoved(answer.moved);
-    else this.onAnswer(answer, sent.request);
+    this.#watchdog = undefined;
+  }
+
+  #take(answer: LiveAnswer): void {
+    // What could not even be read has no number: it is taken for the newest.
+    const sequence = answer.sequence === -1 ? this.#sequence : answer.sequence;
+    const request = this.#open.get(sequence);
+    if (!request) return;
+    for (const earlier of [...this.#open.keys()]) {
+      if (earlier < sequence) this.#open.delete(earlier);
+    }
+    this.#unwatch();
+    if (sequence < this.#sequence) this.#watch();
+    if (answer.moved) {
+      this.onMoved(answer.moved);
+    } else {
+      this.#open.delete(sequence);
+      this.onAnswer(answer, request);
+    }
   }
 }

@@ -8,6 +8,8 @@ steps then make the true curvatures on both sides of every point equal.
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -97,12 +99,8 @@ class _Solver:
         misses = self._misses(rows)
         changes = (misses[1:] - misses[0]) / _NUDGE
         slopes = np.zeros((count, count))
-        columns = np.arange(count)
-        for shift in (-1, 0, 1):
-            touched = columns + shift
-            inside = np.full(count, True) if self._closed else (touched >= 0) & (touched < count)
-            mine = columns[inside]
-            slopes[touched[inside] % count, mine] = changes[mine % colours, touched[inside] % count]
+        touched, by = _neighbours(count, self._closed)
+        slopes[touched, by] = changes[by % colours, touched]
         return misses[0], slopes
 
     def handles(self, directions: Floats) -> tuple[Complexes, Complexes]:
@@ -178,6 +176,15 @@ class _Solver:
         bases = angles if self._closed else np.append(angles, angles[-1])
         directions: Floats = bases + turns
         return directions
+
+
+@lru_cache(maxsize=64)
+def _neighbours(count: int, closed: bool) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    """Every point with itself and its neighbours, in pairs."""
+    points = np.arange(count)
+    touched, by = np.concatenate([points - 1, points, points + 1]), np.tile(points, 3)
+    inside = closed | ((touched >= 0) & (touched < count))
+    return touched[inside] % count, by[inside]
 
 
 def _end_curvature(handle: Complexes, other: Complexes) -> Floats:

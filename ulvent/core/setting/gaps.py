@@ -199,9 +199,7 @@ class _Pairs:
     bent: bool
 
     @classmethod
-    def of(
-        cls, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool
-    ) -> _Pairs:
+    def of(cls, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool) -> _Pairs:
         bands = [band_of(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
         how = [softening(face, band) for band in bands]
         rows = np.stack([row_heights(each.band_height) for each in how])
