@@ -18,7 +18,7 @@ from ulvent.core.curves.segments import as_point
 from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.drawn import drawn_handles
-from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe_vector
+from ulvent.core.guides.frame import placed, rounded_point, to_piece, to_recipe_vector
 from ulvent.core.guides.nodes import with_handle, with_node
 from ulvent.core.layout import LaidGuide
 from ulvent.core.piece import Piece
@@ -116,26 +116,25 @@ def _turning(recipe: AnyGuide, curve: Curve) -> list[Grip]:
 
 
 def _nodes(recipe: DrawnGuide, chosen: int | None) -> list[Grip]:
-    found: list[Grip] = []
+    points = [complex(*node.at) for node in recipe.nodes]
+    found = [
+        Grip(f"node:{index}", "point", at, index, f"point {index + 1}")
+        for index, at in enumerate(placed(recipe, points))
+    ]
+    if chosen is None:
+        return found
+    count = len(points)
     handles = drawn_handles(recipe.nodes, recipe.closed)
-    last = len(recipe.nodes) - 1
-    for index, (node, (before, after)) in enumerate(zip(recipe.nodes, handles, strict=True)):
-        at = complex(*node.at)
-        found.append(_grip(recipe, f"node:{index}", "point", at, index, f"point {index + 1}"))
-        if chosen is None or min(abs(index - chosen), last + 1 - abs(index - chosen)) > 1:
-            continue
-        for side, handle in (("before", before), ("after", after)):
-            outer = not recipe.closed and index == (0 if side == "before" else last)
+    near = [index % count for index in (chosen - 1, chosen, chosen + 1)
+            if recipe.closed or 0 <= index < count]  # fmt: skip
+    for index in dict.fromkeys(near):
+        for side, handle in zip(("before", "after"), handles[index], strict=True):
+            outer = not recipe.closed and index == (0 if side == "before" else count - 1)
             if handle and not outer:
+                (at,) = placed(recipe, [points[index] + handle])
                 label = f"handle {side} point {index + 1}"
-                found.append(_grip(recipe, f"{side}:{index}", "handle", at + handle, index, label))
+                found.append(Grip(f"{side}:{index}", "handle", at, index, label))
     return found
-
-
-def _grip(
-    recipe: DrawnGuide, name: str, kind: GripKind, at: complex, index: int, label: str
-) -> Grip:
-    return Grip(name, kind, to_piece(recipe, (at.real, at.imag)), index, label)
 
 
 def pulled(piece: Piece, recipe: AnyGuide, grip: str, start: Point, end: Point) -> AnyGuide:

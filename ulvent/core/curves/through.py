@@ -19,6 +19,8 @@ Complexes = NDArray[np.complex128]
 _ROUNDS = 12
 _NUDGE = 1e-6
 _SETTLED = 1e-9
+_NEARLY = 3e-5
+"""What misses by no more than this, one more of Newton's steps squares away."""
 _LARGEST_STEP = 0.5
 _SHORTEST, _LONGEST = 0.05, 6.0
 """Handles are held between these, in thirds of the chord, and the divisor of ρ above the next."""
@@ -83,6 +85,9 @@ class _Solver:
             except np.linalg.LinAlgError:
                 break
             directions = directions - np.clip(step, -_LARGEST_STEP, _LARGEST_STEP)
+            if size <= _NEARLY:
+                best = directions
+                break
         return best
 
     def _linearised(self, directions: Floats) -> tuple[Floats, Floats]:

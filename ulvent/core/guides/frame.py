@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import cmath
 import math
+from collections.abc import Sequence
 
 from ulvent.core.curves import Point
 from ulvent.core.recipes import GuideRecipe
@@ -13,8 +14,13 @@ _DECIMALS = 4
 
 def to_piece(guide: GuideRecipe, point: Point) -> Point:
     """Where a point of the recipe's frame lies in the piece, mm."""
-    placed = complex(*guide.centre) + complex(*point) * _turn(guide)
-    return (placed.real, placed.imag)
+    return placed(guide, [complex(*point)])[0]
+
+
+def placed(guide: GuideRecipe, points: Sequence[complex]) -> list[Point]:
+    """Where points of the recipe's frame lie in the piece, mm."""
+    centre, turn = complex(*guide.centre), _turn(guide)
+    return [(at.real, at.imag) for at in (centre + point * turn for point in points)]
 
 
 def to_recipe(guide: GuideRecipe, point: Point) -> Point:
