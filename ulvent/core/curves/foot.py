@@ -24,7 +24,7 @@ Integers = NDArray[np.intp]
 _STRETCHES = 2048
 _FIRST_LOOK = 12
 _NEWTON_ROUNDS = 16
-_SETTLED = 1e-8
+_SETTLED = 1e-6
 """A last step this small, as a share of the curve, leaves its square as the error."""
 _MANY = 256
 """Starts for a point that is nearly as far from everywhere; more would change nothing."""

@@ -241,6 +241,8 @@ class _Row:
             self.targets = np.append(self.targets, np.nan)
             self.floor = np.append(self.floor, 0.0)
             self.stems = np.append(self.stems, 0.0)
+        self._asked: Floats | None = None
+        self._answer: tuple[Floats, Frames]
         self._meter = gap_meter(spacing.face, clusters, scales, spacing.bent)
         self._clear = clearance_of(spacing.face, clusters, scales, spacing.bent)
         self._inside = np.diff(runs) == 0
@@ -249,10 +251,13 @@ class _Row:
         self.judged = np.isfinite(self.targets) & self._inside
 
     def _frames(self, middles: Floats) -> tuple[Floats, Frames]:
-        every = middles
-        if self._ring:
-            every = np.append(middles, middles[0] + self._baseline.length)
-        return every, self._baseline.frames(every)
+        """Stations of all letters, a ring's first one twice, and the frames there."""
+        if middles is not self._asked:
+            every = middles
+            if self._ring:
+                every = np.append(middles, middles[0] + self._baseline.length)
+            self._asked, self._answer = middles, (every, self._baseline.frames(every))
+        return self._answer
 
     @property
     def free(self) -> NDArray[np.int_]:
