@@ -4,20 +4,28 @@ from __future__ import annotations
 
 import math
 import unittest
+from itertools import pairwise
 from typing import Any
+from unittest.mock import patch
 
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import STRtree
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
 from tests.core.setting_help import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, joint_gaps, laid_out, line
+from ulvent.core.layout import lay_out
+from ulvent.core.piece import parse_piece
 from ulvent.core.proof import prove
 from ulvent.core.setting import Setting
+from ulvent.core.setting.clearance import clearance_of
+from ulvent.core.setting.next_lap import MOST_GIVEN
 from ulvent.core.setting.sides import ROWS, softened_sides, softening
-from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED
-from ulvent.typecase import catalogue
+from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, forget_rows
+from ulvent.core.tolerances import GAP_IN_HAND
+from ulvent.typecase import catalogue, shipped_face
 
 WORDS = "Tower AVENUE by Wolf"
 GUIDES: dict[str, dict[str, Any]] = {
@@ -201,6 +209,114 @@ class Floor(unittest.TestCase):
                             if not found.too_near[index]:
                                 allowed = min(least, NEAR_AS_DESIGNED * designed)
                                 self.assertGreaterEqual(apart, allowed - 0.02)
+
+    def test_a_pair_at_the_floor_is_where_it_would_be_without_having_been_pulled(self) -> None:
+        ring = {"kind": "circle", "diameter": 72, "turn": "counterclockwise"}
+        forget_rows()
+        fresh = even(ring, "RATTLE LOTTI", at=40)
+        self.assertTrue(fresh.at_floor.any())
+        for at in (10, 25, 38, 39.5):
+            even(ring, "RATTLE LOTTI", at=at)
+        pulled = even(ring, "RATTLE LOTTI", at=40)
+        np.testing.assert_allclose(pulled.middles, fresh.middles, atol=1e-6)
+        np.testing.assert_array_equal(pulled.at_floor, fresh.at_floor)
+
+    @settings(max_examples=40, deadline=None)
+    @given(
+        st.floats(18, 400),
+        st.sampled_from(["clockwise", "counterclockwise"]),
+        st.sampled_from(["Tyfjord", "QUA gyp", "AVATAR", "LOTTI"]),
+    )
+    def test_quick_distances_are_never_too_much(
+        self, diameter: float, turn: str, text: str
+    ) -> None:
+        """What only rough shapes or rows are looked at for is no nearer by shapely."""
+        found = line({"kind": "circle", "diameter": diameter, "turn": turn}, text=text, height=6)
+        near = clearance_of(found.face, found.clusters, found.scales, bent=False)
+        every = np.arange(len(found.clusters) - 1)
+        outlines = [self.outline(found, index) for index in range(len(found.clusters))]
+        true = [one.distance(two) for one, two in pairwise(outlines)]
+        quick = np.maximum(near.apart(found.frames), 0.0)
+        self.assertTrue((quick <= np.array(true) + 0.01).all(), (quick, true))
+        exact = near.on_curve(found.frames, every)
+        close = (exact > 0.05) & (exact < 0.1 * found.capital)
+        np.testing.assert_allclose(exact[close], np.array(true)[close], atol=0.03)
+
+
+class OtherTurns(unittest.TestCase):
+    """A letter that would touch one of another turn or lap gives way, by shapely."""
+
+    TEXT = 2 * (
+        "Quillmere pressing by hand, jolly good apples and yellow quinces from the lower "
+        "orchard, flying by night "
+    )
+
+    def least(self, lines: tuple[Setting, ...]) -> float:
+        """The least distance between outlines on different turns or laps."""
+        outlines, turnings, laps = [], [], []
+        for lap, row in enumerate(lines):
+            for index in range(len(row.clusters)):
+                polygons = [Polygon(p).buffer(0) for p, _ in row.placed_outline(index).polylines]
+                outlines.append(unary_union(polygons))
+                turnings.append(row.frames.turnings[index])
+                laps.append(lap)
+        found = math.inf
+        for one, two in STRtree(outlines).query(outlines, predicate="dwithin", distance=1.0).T:
+            apart = abs(turnings[one] - turnings[two])
+            if laps[one] != laps[two] or (apart > math.pi and len(lines) == 1):
+                found = min(found, outlines[one].distance(outlines[two]))
+        return found
+
+    def both_ways(
+        self, guide: dict[str, Any], **changes: Any
+    ) -> tuple[tuple[Setting, ...], tuple[Setting, ...]]:
+        """Without giving way, and with it."""
+        with patch(
+            "ulvent.core.setting.placing.give_way", lambda row, *_: np.zeros(row.scales.shape)
+        ):
+            stiff = laid_out(guide, **changes).settings
+        return stiff, laid_out(guide, **changes).settings
+
+    def held(self, stiff: tuple[Setting, ...], gives: tuple[Setting, ...]) -> None:
+        white = softening(gives[0].face, "capital").white * gives[0].scale
+        self.assertLess(self.least(stiff), FLOOR * white - 0.02)
+        self.assertGreaterEqual(self.least(gives), FLOOR * white - 1e-3)
+        for one, two in zip(stiff, gives, strict=True):
+            moved = two.middles - one.middles
+            self.assertLessEqual(np.abs(moved).max(), MOST_GIVEN * white + 1e-9)
+            self.assertLess(np.count_nonzero(moved), 4)
+            # Both of its gaps are said to be held apart, so that they count as no unevenness.
+            beside = np.flatnonzero(moved)
+            self.assertTrue(two.at_floor[beside].all() and two.at_floor[beside - 1].all())
+
+    def test_on_a_spiral(self) -> None:
+        spiral = {"kind": "spiral", "start_radius": 20, "gain": 6.32, "turns": 4}
+        self.held(*self.both_ways(spiral, text=self.TEXT, height=5, spacing="even", at=1))
+
+    def test_on_laps(self) -> None:
+        fields: dict[str, Any] = {"text": self.TEXT, "height": 5, "spacing": "even", "at": 0}
+        laps = {"pitch": 6.3, "way": "inward"}
+        self.held(*self.both_ways({"kind": "circle", "diameter": 120}, laps=laps, **fields))
+
+    def test_what_needs_more_stays_and_is_said(self) -> None:
+        spiral = {"kind": "spiral", "start_radius": 20, "gain": 5.4, "turns": 4}
+        stiff, gives = self.both_ways(spiral, text=self.TEXT, height=5, spacing="even", at=1)
+        np.testing.assert_array_equal(stiff[0].middles, gives[0].middles)
+
+
+class InHand(unittest.TestCase):
+    def test_letters_in_hand_are_nearly_where_they_come_to_stand(self) -> None:
+        """While a row is pulled its gaps may miss by a ten-thousandth of a mm."""
+        for name, guide in GUIDES.items():
+            with self.subTest(name):
+                forget_rows()
+                document = {"ulvent": 1, "guides": [{"id": "g", **guide}], "letterings": [{
+                    "id": "x", "guide": "g", "text": WORDS, "face": "lato-bold", "height": 12,
+                    "spacing": "even", "at": 60}]}  # fmt: skip
+                (rough,) = lay_out(parse_piece(document), shipped_face, GAP_IN_HAND).settings
+                (fine,) = lay_out(parse_piece(document), shipped_face).settings
+                self.assertLess(np.abs(shares(rough) - 1.0).max(), 1e-3)
+                np.testing.assert_allclose(rough.middles, fine.middles, atol=0.005)
 
 
 class RoundAndRound(unittest.TestCase):

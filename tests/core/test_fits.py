@@ -84,7 +84,7 @@ class Gaps(unittest.TestCase):
         ends = [len(found.clusters) - 1, 0]
         meter = GapMeter(found.face, tuple(found.clusters[e] for e in ends), found.scales[ends])
         middles = found.middles[ends] + np.array([0.0, found.baseline.length])
-        gap = meter.on_curve(middles, found.baseline.frames(middles))[0][0]
+        gap = meter.on_curve(middles, found.baseline.frames(middles))[0]
         starts = np.array([0.0, found.widths[-1] + found.lettering.tracking])
         return float(gap), float(meter.on_straight(starts)[0])
 

@@ -261,6 +261,7 @@ class Live(WebTest):
         self.assertEqual(
             moved["moved"]["guides"], {g["id"]: g["path"] for g in scene["scene"]["guides"]}
         )
+        self.assertEqual(moved["moved"]["dimensions"], scene["scene"]["dimensions"])
         self.assertAlmostEqual(scene["acted"]["letterings"][0]["at"], 9)
 
     def test_a_scene_is_left_out_where_the_next_move_comes_at_once(self) -> None:

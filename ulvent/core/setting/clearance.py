@@ -16,6 +16,8 @@ Floats = NDArray[np.float64]
 FAR = 0.1
 ROW_SHARE = 0.02
 """Rows in which the distance of whole outlines is looked at, of the capitals' height."""
+POINTS_APART = 0.45 * ROW_SHARE
+"""How far apart points are that stand for an outline, of the capitals' height, at most."""
 _ROWS_BESIDE = 3
 """So many rows are more than letters may come near to each other."""
 _MOST_ROWS_TIED = 25
@@ -146,7 +148,7 @@ class Clearance:
     @cached_property
     def _polygons(self) -> tuple[Floats, Floats]:
         """(n, corners) x and y of polygons round the letters, mm from their middles."""
-        corners = np.stack([_polygon_round(self._face, each.glyphs) for each in self._clusters])
+        corners = np.stack([polygon_round(self._face, each.glyphs) for each in self._clusters])
         corners = corners * self._scales[:, None, None]
         return corners[..., 0] - self._halves[:, None], corners[..., 1]
 
@@ -169,12 +171,12 @@ class Clearance:
         in_rows = float((left - wide).min())
         if in_rows > FAR * step / ROW_SHARE:
             return in_rows
-        apart = _least_distance(first, second)
+        apart = least_distance(first, second)
         return apart if apart > step / 2.0 else min(in_rows, apart)
 
     def _standing(self, index: int, frames: Frames) -> Floats:
         """Points along a letter's outline where it stands, (m, 2), mm."""
-        points = _outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
+        points = outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
         points = points - np.array([self._halves[index], 0.0])
         return self._placed(points, np.full(len(points), index), frames)
 
@@ -202,7 +204,7 @@ def _between(one: Floats, two: Floats) -> Floats:
     return midway
 
 
-def _least_distance(one: Floats, two: Floats) -> float:
+def least_distance(one: Floats, two: Floats) -> float:
     """The least distance between two sets of points, (n, 2) and (m, 2)."""
     from scipy.spatial import cKDTree
 
@@ -248,9 +250,9 @@ def _straight_clearance(
 
 
 @lru_cache(2048)
-def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+def outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
     """Points along an outline, (m, 2), less than half a row of `clearance` apart, font units."""
-    step = 0.45 * ROW_SHARE * face.metrics.cap_height
+    step = POINTS_APART * face.metrics.cap_height
     found: list[Floats] = []
     for points, closed in face.cluster_outline(glyphs).polylines:
         starts = points if closed else points[:-1]
@@ -265,7 +267,7 @@ def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
 @lru_cache(2048)
 def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floats, Floats]:
     """The outermost points of an outline in each row, to the right and to the left."""
-    points = _outline_points(face, glyphs)
+    points = outline_points(face, glyphs)
     rows = np.floor(points[:, 1] / (ROW_SHARE * face.metrics.cap_height)).astype(int)
     found: list[Floats] = []
     for sign in (-1.0, 1.0):
@@ -276,10 +278,10 @@ def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floa
 
 
 @lru_cache(2048)
-def _polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+def polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
     """Corners of the narrowest polygon round an outline with sides in fixed directions."""
     ways = np.stack([np.cos(_ROUND), np.sin(_ROUND)], axis=1)
-    reach = (_outline_points(face, glyphs) @ ways.T).max(axis=0)
+    reach = (outline_points(face, glyphs) @ ways.T).max(axis=0)
     # Where each side meets the next one.
     other_ways, other_reach = np.roll(ways, -1, axis=0), np.roll(reach, -1)
     corners = np.linalg.solve(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import replace
 from functools import lru_cache
 
@@ -84,7 +85,9 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
             settings.extend(_laps(line, lettering.laps, standing, face, nudges, offset,
                                   len(settings)))  # fmt: skip
         else:
-            settings.append(_set_line(line, len(settings), standing, face, nudges, offset))
+            settings.append(
+                _set_line(line, len(settings), standing, face, nudges, offset, settings)
+            )
         offset += len(text) + 1
     return tuple(replace(setting, nudges=nudges) for setting in settings)
 
@@ -147,6 +150,7 @@ def _set_line(
     face: Face,
     nudges: dict[int, Nudge],
     offset: int,
+    before: Sequence[Setting] = (),
 ) -> Setting:
     baseline = baseline_curve(line, standing.guide, face)
     anchor = _anchor(line, standing, baseline)
@@ -163,7 +167,7 @@ def _set_line(
         row = round_and_round(line, line.repeat, face, unit, separator, baseline, anchor)
     else:
         row = _with_ends(line, face, words, marks.get("ends"), anchor)
-    return place_row(line, number, face, standing, baseline, row, anchor)
+    return place_row(line, number, face, standing, baseline, row, anchor, before[-1:])
 
 
 def _anchor(line: Lettering, standing: Standing, baseline: Parallel) -> float:
@@ -395,6 +399,7 @@ def _laps(
                 face,
                 nudges,
                 at,
+                settings,
             )
         )
         rest, at = rest[count:], at + count

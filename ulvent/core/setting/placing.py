@@ -14,7 +14,8 @@ they can be shown, and marked as having no room.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,9 +25,11 @@ from ulvent.core.faces import Face, MissingCharacter
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.corners import corner_zones, pushed
+from ulvent.core.setting.next_lap import Row as LapRow
+from ulvent.core.setting.next_lap import give_way
 from ulvent.core.setting.row_spacing import moved_stretches, row_spacing, stands_on_baseline
 from ulvent.core.setting.setting import Setting
-from ulvent.core.setting.spacing import spaced
+from ulvent.core.setting.spacing import Spacing, spaced
 from ulvent.core.setting.stance import on_baseline, stacked, turned_by_hand
 from ulvent.core.setting.standing import Standing
 from ulvent.core.setting.touch import touch_height
@@ -45,8 +48,12 @@ def place_row(
     baseline: Parallel,
     row: Row,
     anchor: float,
+    laps: Sequence[Setting] = (),
 ) -> Setting:
-    """Every letter of a row of words on its baseline, held at `anchor`."""
+    """Every letter of a row of words on its baseline, held at `anchor`.
+
+    `laps` are rows of the same words that stand already and may be near.
+    """
     scale = scale_of(lettering, face)
     runs = row.runs
     clusters = [cluster for words in runs for cluster in words.clusters]
@@ -84,6 +91,12 @@ def place_row(
         stretches = moved_stretches(stretches, run_of, moved)
         ends = [moved[run_of == run][[0, -1]] for run in np.unique(run_of)]
         length += float(sum(last - first for first, last in ends))
+        if lettering.fit is None and lettering.spacing != "overlap" and not spacing.bent:
+            ways = _given_way(spacing, middles + along, baseline, laps)
+            ways[along != 0.0] = 0.0
+            middles = middles + ways
+            gave = ways != 0.0
+            floored[0] |= gave[:-1] | gave[1:]
     begins = middles - extents / 2.0
     middles = middles + along
     frames = baseline.frames(middles)
@@ -125,6 +138,20 @@ def place_row(
         too_near=floored[1],
         spare=row.spare,
     )
+
+
+def _given_way(
+    spacing: Spacing, middles: Floats, baseline: Parallel, laps: Sequence[Setting]
+) -> Floats:
+    """By how much letters move along so as to keep clear of other turns and laps, mm."""
+    standing = [
+        LapRow(lap.face, lap.clusters, lap.scales,
+               replace(lap.frames, points=lap.stances.feet, tangents=lap.stances.rights))
+        for lap in laps
+        if lap.clusters
+    ]  # fmt: skip
+    row = LapRow(spacing.face, spacing.clusters, spacing.scales, baseline.frames(middles))
+    return give_way(row, middles, baseline, spacing.floor, spacing.stems, standing)
 
 
 def baseline_curve(lettering: Lettering, guide: Curve, face: Face) -> Parallel:
