@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import math
 import re
 import unittest
@@ -10,7 +11,7 @@ from tempfile import TemporaryDirectory
 
 import numpy as np
 import shapely
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, WebSocketRoute, expect
 
 from tests.browser.application import ApplicationTest
 from tests.formats import samples
@@ -115,6 +116,56 @@ class Guides(ApplicationTest):
         self.assertTrue(
             eventually(lambda: self.stored(piece)["guides"][0]["nodes"][1]["joint"] == "corner")
         )
+
+    def test_what_is_pulled_moves_before_the_scene_comes(self) -> None:
+        """Point, line and letters move on the drawing while every whole scene is held back."""
+        nodes = [{"at": [40 * x, 25 * (x % 2)]} for x in range(-3, 4)]
+        piece = {
+            "ulvent": 1,
+            "title": "Trial",
+            "guides": [{"id": "line", "kind": "drawn", "nodes": nodes}],
+            "letterings": [{"id": "name", "guide": "line", "text": "Quillmere orchard",
+                            "face": "lato-bold", "height": 12, "at": 20}],
+        }  # fmt: skip
+        made = self.api("/api/pieces", "POST", {"piece": piece})
+        page = self.page()
+        holding = [False]
+
+        def between(route: WebSocketRoute) -> None:
+            server = route.connect_to_server()
+
+            def answered(message: str | bytes) -> None:
+                if not holding[0] or json.loads(message)["moved"]:
+                    route.send(message)
+
+            server.on_message(answered)
+
+        page.route_web_socket("**/api/live", between)
+        self.open(f"/pieces/{made['id']}", page)
+        page.get_by_role("button", name=re.compile("^Line")).click()
+        grip = page.locator("[data-grip='node:3']")
+        expect(grip).to_be_visible()
+        box = grip.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        letters, line = self.places(page), page.locator("main path.reach").get_attribute("d")
+        page.mouse.move(x, y)
+        page.mouse.down()
+        holding[0] = True
+        page.mouse.move(x + 5, y + 60, steps=6)
+        expect(page.locator("main path.reach")).not_to_have_attribute("d", line or "")
+
+        def at_the_pointer() -> bool:
+            now = grip.bounding_box()
+            return now is not None and abs(now["y"] + now["height"] / 2 - y - 60) < 1.5
+
+        self.assertTrue(eventually(at_the_pointer))
+        self.assertGreater(np.abs(self.places(page) - letters).max(), 3)
+        holding[0] = False
+        page.mouse.up()
+        self.wait_until_kept(page)
+        moved = self.stored(str(made["id"]))["guides"][0]["nodes"]
+        self.assertLess(moved[3]["at"][1], nodes[3]["at"][1] - 10)
 
     def test_freehand_becomes_a_line_of_few_points(self) -> None:
         page, piece = self.open_empty()

@@ -3,7 +3,7 @@
   import type { Editor } from '../editor/editor.svelte';
   import { Sketch } from '../editor/sketch.svelte';
   import type { Viewport } from '../editor/viewport.svelte';
-  import { figure } from '../editor/words';
+  import ViewBar from '../parts/ViewBar.svelte';
   import Dimensions from './Dimensions.svelte';
   import Grips from './Grips.svelte';
   import Letters from './Letters.svelte';
@@ -306,7 +306,7 @@
       </g>
       {#each endings as ending (ending.line)}
         {@const [x, y] = view.toScreen(ending.at)}
-        <text class="ending figure" class:over={ending.left < 0} x={x + 8} y={y + 14}>
+        <text class="ending figure" class:over={ending.left < 0} x={x + 10} y={y + 14}>
           {Math.abs(ending.left).toFixed(1)} {ending.left < 0 ? 'over' : 'left'}
         </text>
       {/each}
@@ -335,13 +335,9 @@
     <SketchBar {editor} {sketch} />
   {/if}
 
-  <div class="views">
-    <button onclick={onshowall} title="Key 0">whole piece</button>
+  <ViewBar {view} {onshowall}>
     <button onclick={onshowlettering} disabled={!editor.lettering} title="Key 1">this lettering</button>
-    <button aria-label="Closer" title="Key +" onclick={() => view.zoomIn()}>+</button>
-    <button aria-label="Farther" title="Key −" onclick={() => view.zoomOut()}>−</button>
-    <span class="figure" aria-label="Scale of the view">{figure(Number(view.scale.toPrecision(3)))} px/mm</span>
-  </div>
+  </ViewBar>
 </div>
 
 <style>
@@ -419,6 +415,9 @@
 
   .ending {
     fill: var(--verdigris);
+    stroke: var(--sheet);
+    stroke-width: 4px;
+    paint-order: stroke;
     font-size: 11px;
     pointer-events: none;
   }
@@ -503,40 +502,5 @@
 
   svg.tool {
     cursor: crosshair;
-  }
-
-  .views {
-    display: flex;
-    position: absolute;
-    bottom: 8px;
-    left: 8px;
-    align-items: center;
-    gap: 2px;
-    color: var(--ink-soft);
-    font-size: 12px;
-  }
-
-  .views button {
-    border: 0;
-    min-width: 24px;
-    min-height: 24px;
-    padding: 2px 6px;
-    background: none;
-    color: inherit;
-    font: inherit;
-    cursor: pointer;
-  }
-
-  .views button:hover:not(:disabled) {
-    color: var(--verdigris);
-    text-decoration: underline;
-  }
-
-  .views button:disabled {
-    color: var(--line-strong);
-  }
-
-  .views span {
-    margin-left: 8px;
   }
 </style>

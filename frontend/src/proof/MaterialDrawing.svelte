@@ -2,7 +2,7 @@
   import { api, type Finding, type ProofBridge, type ProofScene } from '../api/client';
   import type { Editor } from '../editor/editor.svelte';
   import type { Viewport } from '../editor/viewport.svelte';
-  import { figure } from '../editor/words';
+  import ViewBar from '../parts/ViewBar.svelte';
   import BridgeCard from './BridgeCard.svelte';
   import { changeBridge } from './bridges';
 
@@ -164,12 +164,7 @@
     <BridgeCard {editor} bridge={chosen} layer={scene.layers.find((one) => one.bridges.includes(chosen))} onclose={() => (bridge = undefined)} />
   {/if}
 
-  <div class="views">
-    <button onclick={onshowall} title="Key 0">whole piece</button>
-    <button aria-label="Closer" title="Key +" onclick={() => view.zoomIn()}>+</button>
-    <button aria-label="Farther" title="Key −" onclick={() => view.zoomOut()}>−</button>
-    <span class="figure" aria-label="Scale of the view">{figure(Number(view.scale.toPrecision(3)))} px/mm</span>
-  </div>
+  <ViewBar {view} {onshowall} />
 </div>
 
 <style>
@@ -290,28 +285,5 @@
 
   .place.first {
     stroke-width: 2.5px;
-  }
-
-  .views {
-    position: absolute;
-    right: 8px;
-    bottom: 8px;
-    display: flex;
-    align-items: center;
-    gap: 4px;
-    font-size: 12px;
-  }
-
-  .views button {
-    border: 1px solid var(--line);
-    padding: 2px 8px;
-    background: var(--sheet);
-    color: var(--ink);
-    font: inherit;
-    cursor: pointer;
-  }
-
-  .views span {
-    color: var(--ink-soft);
   }
 </style>
