@@ -56,8 +56,6 @@ class BezierPath(Parametric):
         self._segments = tuple(compress(segments, long))
         self._closed = closed
         controls = controls[long]
-        if not np.isfinite(controls).all():
-            raise CurveError("the path has a coordinate that is not a finite number")
         _check_joints(controls, closed)
         self._origins = controls[:, 0]
         self._scale = np.abs(controls - controls[:, :1]).max(axis=1)
@@ -130,6 +128,8 @@ def _as_cubics(segments: Sequence[BezierSegment]) -> Complexes:
     for size in np.unique(sizes).tolist():
         mine = sizes == size
         points = np.array([*compress(segments, mine)], dtype=float).view(complex)[..., 0]
+        if not np.isfinite(points).all():
+            raise CurveError("the path has a coordinate that is not a finite number")
         if size == 2:
             a, b = points.T
             points = np.stack([a, a + (b - a) / 3.0, a + 2.0 * (b - a) / 3.0, b], axis=1)
