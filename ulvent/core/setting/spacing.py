@@ -125,9 +125,20 @@ def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
     remembered = _remembered(spacing.face, spacing.clusters, spacing.scales.tobytes(), spacing.bent,
                              spacing.hold, spacing.share, left_alone)  # fmt: skip
     last = remembered.pop() if remembered else None
-    found, now = (last and _as_last_time(row, last)) or _anew(row, last)
-    if now is not None:
-        remembered.append(now)
+    begun: _Solved | None = None
+    if last is not None:
+        row.at_floor = last.at_floor
+        solved = row.solved(row.middles + last.moved, last.rates)
+        if last.whole and solved.miss <= row.within and row.rightly_held(solved.middles):
+            found, now = _as_found(row, solved)
+            remembered.append(now)
+            return found
+        if solved.miss <= row.within and not last.at_floor.any():
+            begun = solved
+        row.at_floor = np.zeros(len(row.at_floor), dtype=bool)
+    found, anew = _anew(row, begun or row.solved(row.middles))
+    if anew is not None:
+        remembered.append(anew)
     return found
 
 
@@ -144,34 +155,20 @@ class _LastTime:
     rates
         as in `_Solved`
     at_floor
-        as in `_Row`; nothing where some pairs could not be held at the floor
+        as in `_Row`
+    whole
+        whether it stood so in the end, and not only with no regard to floors
     """
 
     moved: Floats
     rates: Floats
-    at_floor: NDArray[np.bool_] | None
+    at_floor: NDArray[np.bool_]
+    whole: bool = True
 
 
-def _as_last_time(row: _Row, last: _LastTime) -> tuple[Spaced, _LastTime] | None:
-    """The row with the same pairs at the floor as last time, if that is right."""
-    if last.at_floor is None:
-        return None
-    row.at_floor = last.at_floor
-    solved = row.solved(row.middles + last.moved, last.rates)
-    if solved.miss <= row.within and row.held_apart(solved.middles) and not len(
-        row.near(solved.middles, row.free)
-    ):  # fmt: skip
-        return _as_found(row, solved)
-    row.at_floor = np.zeros(len(row.at_floor), dtype=bool)
-    return None
-
-
-def _anew(row: _Row, last: _LastTime | None) -> tuple[Spaced, _LastTime | None]:
-    """The row solved with no regard to floors, and then with one pair after another held apart."""
-    solved = row.solved(row.middles + last.moved, last.rates) if last else None
-    if solved is None or solved.miss > row.within:
-        solved = row.solved(row.middles)
-    begun = solved
+def _anew(row: _Row, begun: _Solved) -> tuple[Spaced, _LastTime | None]:
+    """From the row solved with no regard to floors: one pair after another is held apart."""
+    solved = begun
     too_near = np.zeros(len(row.targets), dtype=bool)
     for _ in range(_MOST_LIFTS):
         near = row.near(solved.middles, row.free[~too_near[row.free]])
@@ -189,7 +186,8 @@ def _anew(row: _Row, last: _LastTime | None) -> tuple[Spaced, _LastTime | None]:
     if begun.miss > row.within:
         return found, None
     if too_near.any() or solved.miss > row.within:
-        now = _LastTime(begun.middles - row.middles, begun.rates, None)
+        none = np.zeros(len(row.at_floor), dtype=bool)
+        now = _LastTime(begun.middles - row.middles, begun.rates, none, whole=False)
     return found, now
 
 
@@ -272,10 +270,12 @@ class _Row:
             which = which[self._clear.in_rows(frames, which) < self.floor[which]]
         return which[self._clear.on_curve(frames, which) < self.floor[which] - JOINT]
 
-    def held_apart(self, middles: Floats) -> bool:
-        """Whether every pair at the floor is wider there than its target."""
+    def rightly_held(self, middles: Floats) -> bool:
+        """Whether every pair at the floor is wider there than its target, and no other too near."""
         held = self.at_floor
-        return not held.any() or bool((self.gaps(middles) >= self.targets)[held].all())
+        if held.any() and not (self.gaps(middles) >= self.targets)[held].all():
+            return False
+        return not len(self.near(middles, self.free))
 
     def _clear_of(self, frames: Frames, held: NDArray[np.int_]) -> Floats:
         """What the floor is held against."""
