@@ -52,7 +52,10 @@
   /** Where the lines of the chosen lettering end on an open guide, and what is left after them. */
   const endings = $derived(
     (scene?.letterings ?? []).flatMap((one) =>
-      one.last && one.id === chosenLettering ? [{ ...one.last, line: one.line }] : [],
+      one.last && one.id === chosenLettering
+        ? // Said on the side away from the words, so that it does not lie on them.
+          [{ ...one.last, line: one.line, before: (one.matrices.at(-2) ?? -Infinity) > one.last.at[0] }]
+        : [],
     ),
   );
 
@@ -306,7 +309,7 @@
       </g>
       {#each endings as ending (ending.line)}
         {@const [x, y] = view.toScreen(ending.at)}
-        <text class="ending figure" class:over={ending.left < 0} x={x + 10} y={y + 14}>
+        <text class="ending figure" class:over={ending.left < 0} class:before={ending.before} x={x + (ending.before ? -10 : 10)} y={y + (ending.before ? 4 : 14)}>
           {Math.abs(ending.left).toFixed(1)} {ending.left < 0 ? 'over' : 'left'}
         </text>
       {/each}
@@ -416,10 +419,14 @@
   .ending {
     fill: var(--verdigris);
     stroke: var(--sheet);
-    stroke-width: 4px;
+    stroke-width: 3px;
     paint-order: stroke;
     font-size: 11px;
     pointer-events: none;
+  }
+
+  .ending.before {
+    text-anchor: end;
   }
 
   .ending.over {
