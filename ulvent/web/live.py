@@ -3,7 +3,8 @@
 One WebSocket a page. A request holds the whole piece with absolute values and a
 sequence number, so that leaving one out is harmless. Between reader and worker is
 one slot: a request that comes while the last one is being worked on takes the place
-of any that waits. Every request that is worked on is answered, errors included.
+of any that waits. Every request that is worked on is answered, errors included, and
+its answer settles those before it.
 
 While something is held an answer comes in two: what has moved on the drawing, and then the
 whole scene. The second is left out while the pointer goes on moving, but for a few a second.

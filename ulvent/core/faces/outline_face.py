@@ -105,11 +105,12 @@ class OutlineFace(Face):
 
     def shape(self, text: str, features: tuple[tuple[str, int], ...] = ()) -> ShapedText:
         # Words stay what they are while they are moved about.
-        if (text, features) not in self._shaped:
+        shaped = self._shaped.get((text, features))
+        if shaped is None:
             if len(self._shaped) >= _MOST_SHAPED:
                 self._shaped.clear()
-            self._shaped[text, features] = self._shape(text, features)
-        return self._shaped[text, features]
+            shaped = self._shaped[text, features] = self._shape(text, features)
+        return shaped
 
     def _shape(self, text: str, features: tuple[tuple[str, int], ...]) -> ShapedText:
         clusters: list[Cluster] = []
