@@ -316,7 +316,8 @@ class _Row:
                 plain[held] = gaps if len(held) else []
                 rates, measured_in = self._measured_rates(middles, every, frames, plain), turn
             elif came_from is not None:
-                rates = _learned(rates, every - came_from[0], found - came_from[1])
+                with np.errstate(invalid="ignore"):
+                    rates = _learned(rates, every - came_from[0], found - came_from[1])
             if worst < best.miss:
                 best, found_in = _Solved(middles, worst, rates), turn
             if worst <= self.within or turn - found_in > _PATIENCE:
