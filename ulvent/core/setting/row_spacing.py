@@ -13,7 +13,8 @@ from ulvent.core.setting.clearance import straight_clearance
 from ulvent.core.setting.corners import corner_zones
 from ulvent.core.setting.gaps import gap_meter
 from ulvent.core.setting.sides import softening
-from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing, gap_targets
+from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing
+from ulvent.core.setting.targets import gap_targets
 
 Floats = NDArray[np.float64]
 Stretch = tuple[float, float]

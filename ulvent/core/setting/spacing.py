@@ -22,9 +22,7 @@ from numpy.typing import NDArray
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.clearance import clearance_of
-from ulvent.core.setting.gaps import GapMeter, gap_meter
-from ulvent.core.setting.sides import Band, band_of, softening
-from ulvent.core.setting.words import joins
+from ulvent.core.setting.gaps import gap_meter
 from ulvent.core.tolerances import GAP, JOINT
 
 Floats = NDArray[np.float64]
@@ -55,10 +53,6 @@ _LEAST_SLOPE, _MOST_SLOPE = 0.2, 20.0
 _PLAIN = np.array([[-1.0], [1.0]])
 """Rates of pairs that open as their letters part."""
 _ROWS_REMEMBERED = 64
-_ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
-"""Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
-
-
 _TIED = 2.0
 """Letters that overlap do so over a height of so many overlaps: a point would not hold."""
 
@@ -399,50 +393,3 @@ def _learned(rates: Floats, moved: Floats, opened: Floats) -> Floats:
     missed = opened - (rates * both).sum(axis=0)
     known = (size > JOINT**2) & np.isfinite(missed)
     return rates + both * (np.where(known, missed, 0.0) / np.where(known, size, 1.0))
-
-
-def gap_targets(
-    face: Face,
-    clusters: tuple[Cluster, ...],
-    scales: Floats,
-    designed: Floats,
-    extra: Floats,
-    common: bool,
-    space_all: bool,
-) -> Floats:
-    """(n − 1,) targets, nan for pairs that are left alone.
-
-    Parameters
-    ----------
-    designed, extra
-        (n − 1,) gaps on the straight, as designed and with what is added to each distance;
-        and what that is, mm
-    common
-        whether all pairs that are not parted by a space have one gap
-    """
-    targets = designed.copy()
-    for index, (one, two) in enumerate(zip(clusters, clusters[1:], strict=False)):
-        if (joins(face, one) and joins(face, two) and face.touching(one, two)) or not (
-            space_all or (_is_letter(one) and _is_letter(two))
-        ):
-            targets[index] = np.nan
-        elif common and two.place - one.place == len(one.text):
-            least = min(scales[index], scales[index + 1])
-            targets[index] = common_gap(face, band_of(one, two)) * least + extra[index]
-    return targets
-
-
-def _is_letter(cluster: Cluster) -> bool:
-    return cluster.text[:1].isalpha()
-
-
-@lru_cache(maxsize=64)
-def common_gap(face: Face, band: Band) -> float:
-    """The one gap that stands for all of a face's in a band, font units."""
-    shaped = face.shape(_ORDINARY[band])
-    if shaped.missing or len(shaped.clusters) < len(_ORDINARY[band]):
-        how = softening(face, band)
-        return how.white
-    starts = np.concatenate([[0.0], np.cumsum([c.advance for c in shaped.clusters])])[:-1]
-    meter = GapMeter(face, shaped.clusters, np.ones(len(shaped.clusters)))
-    return float(np.median(meter.on_straight(starts)))
