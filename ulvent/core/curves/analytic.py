@@ -15,14 +15,7 @@ from typing import Self
 import numpy as np
 
 from ulvent.core.curves.curve import Floats
-from ulvent.core.curves.parametric import (
-    NODES,
-    WEIGHTS,
-    Complexes,
-    Integers,
-    Motion,
-    Parametric,
-)
+from ulvent.core.curves.parametric import Complexes, Integers, Motion, Parametric
 from ulvent.core.curves.segments import Point
 from ulvent.core.errors import CurveError
 
@@ -59,12 +52,9 @@ class Analytic(Parametric):
         first, _ = self._rates(u)
         return first
 
-    def _integral(self, which: Integers, begin: Floats, end: Floats) -> Floats:
-        per_t = self._spans[which]
-        first, span = self._begins[which] + begin * per_t, (end - begin) * per_t
-        speeds = np.abs(self._rate((first[:, None] + span[:, None] * NODES).ravel()))
-        lengths: Floats = np.abs(span) * (speeds.reshape(-1, len(NODES)) @ WEIGHTS)
-        return lengths
+    def _velocity(self, which: Integers, t: Floats) -> Complexes:
+        spans = self._spans[which]
+        return self._rate(self._begins[which] + t * spans) * spans
 
     def _positions(self, which: Integers, t: Floats) -> Complexes:
         return self._point(self._begins[which] + t * self._spans[which])

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
 from ulvent.core.fits.cubics import (
@@ -20,9 +18,8 @@ from ulvent.core.fits.cubics import (
     cubics_of,
 )
 from ulvent.core.setting import Setting
+from ulvent.core.setting.turns import Turns
 
-HALF_TURN = np.pi
-"""Letters that are farther apart than this along their line stand on other turns of it."""
 _NEIGHBOURS = 4
 
 
@@ -36,7 +33,7 @@ def turns_apart(lines: Sequence[Setting], enough: float = 0.0) -> float:
     if not len(cubics.controls):
         return np.inf
     samples = cubics.samples()
-    ones, twos = _near_samples(samples, _Turns.of(lines), enough)
+    ones, twos = _near_samples(samples, _turns_of(lines), enough)
     return _refined(cubics, samples, ones, twos)
 
 
@@ -46,7 +43,7 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
     Letters whose boxes, as they stand, are farther apart need no outlines.
     """
     letters = [(line, index) for line in lines for index in range(len(line.clusters))]
-    turns = _Turns.of(lines)
+    turns = _turns_of(lines)
     if not turns.several:
         return None
     boxes = np.array([line.outline(index).bounds() for line, index in letters])
@@ -72,46 +69,11 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
     return found if found < limit else None
 
 
-class _Turns(NamedTuple):
-    """On which turn of which line letters stand, (n,) each.
-
-    closed
-        whether their line is: that has one turn, and its ends are neighbours
-    """
-
-    turnings: Floats
-    rows: Integers
-    closed: NDArray[np.bool_]
-
-    @classmethod
-    def of(cls, lines: Sequence[Setting]) -> _Turns:
-        counts = [len(line.clusters) for line in lines]
-        return cls(
-            np.concatenate([line.frames.turnings for line in lines]),
-            np.repeat(np.arange(len(lines)), counts),
-            np.repeat([line.baseline.closed for line in lines], counts),
-        )
-
-    @property
-    def several(self) -> bool:
-        """Whether any two letters can be on different turns or lines."""
-        if len(np.unique(self.rows)) > 1:
-            return True
-        if not len(self.rows) or self.closed.all():
-            return False
-        return bool(np.ptp(self.turnings) > HALF_TURN)
-
-    def pairs(self, middles: Floats, reach: float) -> tuple[Integers, Integers]:
-        """Letters on different turns whose middles are no farther apart than `reach`, mm."""
-        inked = np.flatnonzero(np.isfinite(middles[:, 0]))
-        found = cKDTree(middles[inked]).query_pairs(reach, output_type="ndarray")
-        ones, twos = inked[found[:, 0]], inked[found[:, 1]]
-        turned = np.abs(self.turnings[ones] - self.turnings[twos]) > HALF_TURN
-        other = (self.rows[ones] != self.rows[twos]) | (turned & ~self.closed[ones])
-        return ones[other], twos[other]
+def _turns_of(lines: Sequence[Setting]) -> Turns:
+    return Turns.of([line.frames for line in lines], [line.baseline.closed for line in lines])
 
 
-def _near_letters(samples: Samples, turns: _Turns) -> Iterator[tuple[int, int, float]]:
+def _near_letters(samples: Samples, turns: Turns) -> Iterator[tuple[int, int, float]]:
     """Pairs of letters on different turns and how near they can be, the nearest first.
 
     Those are left out that cannot be the nearest pair.
@@ -138,7 +100,7 @@ def _near_letters(samples: Samples, turns: _Turns) -> Iterator[tuple[int, int, f
         yield int(ones[pair]), int(twos[pair]), float(apart[pair]) - samples.step
 
 
-def _near_samples(samples: Samples, turns: _Turns, enough: float) -> tuple[Integers, Integers]:
+def _near_samples(samples: Samples, turns: Turns, enough: float) -> tuple[Integers, Integers]:
     """Pairs of samples on different turns near which the least distance can be, (k,) each.
 
     Samples are a step apart at most, so that of two outlines at a distance d some are nearer

@@ -16,7 +16,7 @@ Floats = NDArray[np.float64]
 FAR = 0.1
 ROW_SHARE = 0.02
 """Rows in which the distance of whole outlines is looked at, of the capitals' height."""
-POINTS_APART = 0.45 * ROW_SHARE
+_POINTS_APART = 0.45 * ROW_SHARE
 """How far apart points are that stand for an outline, of the capitals' height, at most."""
 _ROWS_BESIDE = 3
 """So many rows are more than letters may come near to each other."""
@@ -69,15 +69,10 @@ class Clearance:
         if self._bent:
             return np.full(len(frames.points) - 1, -np.inf)
         along = _between(frames.tangents[:-1], frames.tangents[1:])
-        x, y = self._polygons
-        ends: list[Floats] = []
-        for letters, sign in ((slice(None, -1), 1.0), (slice(1, None), -1.0)):
-            tangents, normals = frames.tangents[letters], frames.normals[letters]
-            here = sign * (frames.points[letters] * along).sum(axis=1)
-            right = sign * (tangents * along).sum(axis=1)[:, None]
-            up = sign * (normals * along).sum(axis=1)[:, None]
-            ends.append(here + (x[letters] * right + y[letters] * up).max(axis=1))
-        apart: Floats = -ends[1] - ends[0]
+        polygons = self.polygons(frames)
+        ends = np.einsum("nki,ni->nk", polygons[:-1], along).max(axis=1)
+        begins = np.einsum("nki,ni->nk", polygons[1:], along).min(axis=1)
+        apart: Floats = begins - ends
         return apart
 
     def in_rows(self, frames: Frames, which: NDArray[np.int_]) -> Floats:
@@ -145,15 +140,23 @@ class Clearance:
                 found[side].append(points * scale - (half, 0.0))
         return found
 
+    def polygons(self, frames: Frames) -> Floats:
+        """(n, corners, 2) polygons round rigid letters where they stand, mm."""
+        own = self._polygons
+        across = own[..., :1] * frames.tangents[:, None] + own[..., 1:] * frames.normals[:, None]
+        placed: Floats = frames.points[:, None] + across
+        return placed
+
     @cached_property
-    def _polygons(self) -> tuple[Floats, Floats]:
-        """(n, corners) x and y of polygons round the letters, mm from their middles."""
-        corners = np.stack([polygon_round(self._face, each.glyphs) for each in self._clusters])
+    def _polygons(self) -> Floats:
+        """(n, corners, 2) polygons round the letters, mm from their middles."""
+        corners = np.stack([_polygon_round(self._face, each.glyphs) for each in self._clusters])
         corners = corners * self._scales[:, None, None]
-        return corners[..., 0] - self._halves[:, None], corners[..., 1]
+        corners[..., 0] -= self._halves[:, None]
+        return corners
 
     def _clear(self, pair: int, frames: Frames) -> float:
-        one, two = (self._standing(index, frames) for index in (pair, pair + 1))
+        one, two = (self.outline(index, frames) for index in (pair, pair + 1))
         along = _between(frames.tangents[pair], frames.tangents[pair + 1])
         axes = np.stack([along, [-along[1], along[0]]], axis=1)
         first, second = one @ axes, two @ axes
@@ -174,11 +177,16 @@ class Clearance:
         apart = least_distance(first, second)
         return apart if apart > step / 2.0 else min(in_rows, apart)
 
-    def _standing(self, index: int, frames: Frames) -> Floats:
-        """Points along a letter's outline where it stands, (m, 2), mm."""
-        points = outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
+    def outline(self, index: int, frames: Frames, place: int | None = None) -> Floats:
+        """Points along a letter's outline where it stands, (m, 2), mm; in another of the places
+        of `frames` where one is given."""
+        points = _outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
         points = points - np.array([self._halves[index], 0.0])
-        return self._placed(points, np.full(len(points), index), frames)
+        return self._placed(points, np.full(len(points), index if place is None else place), frames)
+
+    def points_apart(self, index: int) -> float:
+        """How far apart the points along a letter's outline are at most, mm."""
+        return float(_POINTS_APART * self._face.metrics.cap_height * self._scales[index])
 
     def _placed(self, points: Floats, owners: NDArray[np.intp], frames: Frames) -> Floats:
         """Points of letters, from the letters' middles, where the letters stand, (m, 2), mm."""
@@ -250,9 +258,9 @@ def _straight_clearance(
 
 
 @lru_cache(2048)
-def outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
     """Points along an outline, (m, 2), less than half a row of `clearance` apart, font units."""
-    step = POINTS_APART * face.metrics.cap_height
+    step = _POINTS_APART * face.metrics.cap_height
     found: list[Floats] = []
     for points, closed in face.cluster_outline(glyphs).polylines:
         starts = points if closed else points[:-1]
@@ -267,7 +275,7 @@ def outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
 @lru_cache(2048)
 def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floats, Floats]:
     """The outermost points of an outline in each row, to the right and to the left."""
-    points = outline_points(face, glyphs)
+    points = _outline_points(face, glyphs)
     rows = np.floor(points[:, 1] / (ROW_SHARE * face.metrics.cap_height)).astype(int)
     found: list[Floats] = []
     for sign in (-1.0, 1.0):
@@ -278,10 +286,10 @@ def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floa
 
 
 @lru_cache(2048)
-def polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+def _polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
     """Corners of the narrowest polygon round an outline with sides in fixed directions."""
     ways = np.stack([np.cos(_ROUND), np.sin(_ROUND)], axis=1)
-    reach = (outline_points(face, glyphs) @ ways.T).max(axis=0)
+    reach = (_outline_points(face, glyphs) @ ways.T).max(axis=0)
     # Where each side meets the next one.
     other_ways, other_reach = np.roll(ways, -1, axis=0), np.roll(reach, -1)
     corners = np.linalg.solve(

@@ -9,67 +9,31 @@ is, and the proof says so.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.curves import Curve, Frames
-from ulvent.core.faces import Cluster, Face, PlacedGlyph
-from ulvent.core.setting.clearance import (
-    POINTS_APART,
-    least_distance,
-    outline_points,
-    polygon_round,
-)
+from ulvent.core.setting.clearance import Clearance, least_distance
+from ulvent.core.setting.turns import Turns
 from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
-Glyphs = tuple[PlacedGlyph, ...]
 
 MOST_GIVEN = 0.25
 """A letter gives way by this share of the white between stems at most."""
-_HALF_TURN = np.pi
-"""Letters of an open row stand on different turns when the guide turns by more between them."""
 _STEPS = 4
 _HALVINGS = 5
 _MOST_CROWDED = 12
 """Where more letters than this are too near, the turns are: giving way is no help."""
 
 
-@dataclass(frozen=True, eq=False)
-class Row:
-    """Rigid letters on their baseline. Arrays run over them.
+class Row(NamedTuple):
+    """Rigid letters, and the frames in which they stand."""
 
-    scales
-        (n,) mm per font unit
-    frames
-        of the baseline at the middles of their advances
-    """
-
-    face: Face
-    clusters: tuple[Cluster, ...]
-    scales: Floats
+    clearance: Clearance
     frames: Frames
-
-    def polygons(self) -> Floats:
-        """(n, corners, 2) polygons round the letters as they stand, mm."""
-        found = [self._own(index, polygon_round) for index in range(len(self.clusters))]
-        return _placed(np.stack(found), self.frames)
-
-    def outline(self, index: int, frames: Frames | None = None) -> Floats:
-        """(m, 2) points along a letter as it stands, mm, or as it would at one place's `frames`."""
-        at = frames or _one(self.frames, index)
-        points: Floats
-        (points,) = _placed(self._own(index, outline_points)[None], at)
-        return points
-
-    def _own(self, index: int, points_of: Callable[[Face, Glyphs], Floats]) -> Floats:
-        """Points of a letter from the middle of its advance, mm."""
-        cluster = self.clusters[index]
-        points = points_of(self.face, cluster.glyphs) - (cluster.advance / 2.0, 0.0)
-        own: Floats = points * self.scales[index]
-        return own
 
 
 def give_way(
@@ -89,9 +53,11 @@ def give_way(
         rows that stand already
     """
     given = np.zeros(len(middles))
-    if not laps and (baseline.closed or np.ptp(row.frames.turnings) <= _HALF_TURN):
+    rows = [row, *laps]
+    turns = Turns.of([each.frames for each in rows], [baseline.closed] * len(rows))
+    if not turns.several:
         return given
-    crowded = _crowded(row, baseline.closed, float(floors.max()), laps)
+    crowded = _crowded(rows, turns, float(floors.max()))
     if len(crowded) > _MOST_CROWDED:
         return given
     for index, others in crowded.items():
@@ -102,35 +68,25 @@ def give_way(
     return given
 
 
-def _crowded(
-    row: Row, closed: bool, floor: float, laps: Sequence[Row]
-) -> dict[int, list[tuple[Row, int]]]:
-    """Letters of a row that may be too near to some that stand before them on other turns."""
-    from scipy.spatial import cKDTree
-
-    rows = [row, *laps]
-    polygons = np.concatenate([each.polygons() for each in rows])
-    owners = [(each, index) for each in rows for index in range(len(each.clusters))]
+def _crowded(rows: list[Row], turns: Turns, floor: float) -> dict[int, list[tuple[Row, int]]]:
+    """Letters of the first row that may be too near to some that stand before them."""
+    polygons = np.concatenate([each.clearance.polygons(each.frames) for each in rows])
+    owners = [(each, index) for each in rows for index in range(len(each.frames.points))]
     centres = polygons.mean(axis=1)
     radii = np.hypot(*(polygons - centres[:, None]).transpose(2, 0, 1)).max(axis=1)
-    pairs = cKDTree(centres).query_pairs(2.0 * float(radii.max()) + floor, output_type="ndarray")
-    count = len(row.clusters)
-    ones, twos = pairs.min(axis=1), pairs.max(axis=1)
-    turnings = row.frames.turnings
-    inside = twos < count
-    turned = np.abs(turnings[np.minimum(twos, count - 1)] - turnings[np.minimum(ones, count - 1)])
-    on_turns = inside & (turned > _HALF_TURN) & (not closed)
-    wanted = (ones < count) & (~inside | on_turns)
+    ones, twos = turns.pairs(centres, 2.0 * float(radii.max()) + floor)
     # Of two letters of one row the later one gives way.
-    mine, theirs = np.where(inside, twos, ones)[wanted], np.where(inside, ones, twos)[wanted]
+    both = turns.rows[twos] == 0
+    mine, theirs = np.where(both, twos, ones), np.where(both, ones, twos)
     ways = centres[theirs] - centres[mine]
     ways = ways / np.maximum(np.hypot(*ways.T), JOINT)[:, None]
     own = np.einsum("nki,ni->nk", polygons[mine], ways).max(axis=1)
     far = np.einsum("nki,ni->nk", polygons[theirs], ways).min(axis=1)
+    near = (far - own < floor) & (turns.rows[mine] == 0)
     found: dict[int, list[tuple[Row, int]]] = {}
-    for index, other in zip(mine[far - own < floor], theirs[far - own < floor], strict=True):
-        found.setdefault(int(index), []).append(owners[other])
-    return dict(sorted(found.items()))
+    for index, other in zip(mine[near].tolist(), theirs[near].tolist(), strict=True):
+        found.setdefault(index, []).append(owners[other])
+    return found
 
 
 def _least_way(
@@ -143,17 +99,15 @@ def _least_way(
     stems: Floats,
 ) -> float:
     """The least way along, either way, on which a letter is clear of the `others`; 0 for none."""
-    beside = [pair for pair in (index - 1, index) if 0 <= pair < len(floors)]
+    beside = [index - 1, index]
     floor, most = float(floors[beside].min()), MOST_GIVEN * float(stems[beside].min())
     # Between the points that stand for outlines these may be a little nearer.
-    floor = float(np.hypot(floor, POINTS_APART * row.face.metrics.cap_height * row.scales[index]))
-    outlines = [each.outline(other) for each, other in others]
-    neighbours = [
-        row.outline(near) for near in (index - 1, index + 1) if 0 <= near < len(row.clusters)
-    ]
+    floor = float(np.hypot(floor, row.clearance.points_apart(index)))
+    outlines = [each.clearance.outline(other, each.frames) for each, other in others]
+    neighbours = [row.clearance.outline(near, row.frames) for near in (index - 1, index + 1)]
 
     def clear(way: float) -> bool:
-        mine = row.outline(index, baseline.frames(middle + way))
+        mine = row.clearance.outline(index, baseline.frames(middle + way), place=0)
         if any(least_distance(mine, outline) < floor for outline in outlines):
             return False
         return way == 0.0 or all(least_distance(mine, near) >= floor for near in neighbours)
@@ -173,16 +127,3 @@ def _nearest_clear(clear: Callable[[float], bool], low: float, high: float) -> f
         middle = (low + high) / 2.0
         low, high = (low, middle) if clear(middle) else (middle, high)
     return float(high)
-
-
-def _one(frames: Frames, index: int) -> Frames:
-    which = slice(index, index + 1)
-    return Frames(frames.points[which], frames.tangents[which], frames.curvatures[which],
-                  frames.turnings[which])  # fmt: skip
-
-
-def _placed(own: Floats, frames: Frames) -> Floats:
-    """(n, m, 2) points of n letters where their frames are."""
-    across = own[..., :1] * frames.tangents[:, None] + own[..., 1:] * frames.normals[:, None]
-    placed: Floats = frames.points[:, None] + across
-    return placed

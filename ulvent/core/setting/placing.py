@@ -20,10 +20,11 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.curves import Curve, Parallel
+from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Face, MissingCharacter
 from ulvent.core.lettering import Lettering
 from ulvent.core.setting.arrange import SHARE_BEFORE, Row
+from ulvent.core.setting.clearance import clearance_of
 from ulvent.core.setting.corners import corner_zones, pushed
 from ulvent.core.setting.next_lap import Row as LapRow
 from ulvent.core.setting.next_lap import give_way
@@ -81,6 +82,7 @@ def place_row(
     middles = (begins + shifts)[inked] + extents / 2.0
     pairs = max(len(kept) - 1, 0)
     targets, floored = np.full(pairs, np.nan), np.zeros((2, pairs), dtype=bool)
+    spacing: Spacing | None = None
     if lettering.spacing != "font" and len(kept) > 1 and stands_on_baseline(lettering):
         spacing = row_spacing(lettering, face, kept, scales, middles, run_of, shifts[inked], row,
                            (starts, natural), baseline, standing.within)  # fmt: skip
@@ -91,22 +93,23 @@ def place_row(
         stretches = moved_stretches(stretches, run_of, moved)
         ends = [moved[run_of == run][[0, -1]] for run in np.unique(run_of)]
         length += float(sum(last - first for first, last in ends))
-        if lettering.fit is None and lettering.spacing != "overlap" and not spacing.bent:
-            ways = _given_way(spacing, middles + along, baseline, laps)
-            ways[along != 0.0] = 0.0
+    frames = baseline.frames(middles + along)
+    if spacing is not None and lettering.fit is None:
+        ways = np.where(along == 0.0, _given_way(spacing, middles, frames, baseline, laps), 0.0)
+        if ways.any():
             middles = middles + ways
-            gave = ways != 0.0
-            floored[0] |= gave[:-1] | gave[1:]
+            frames = baseline.frames(middles + along)
+            floored[0] |= (ways[:-1] != 0.0) | (ways[1:] != 0.0)
     begins = middles - extents / 2.0
     middles = middles + along
-    frames = baseline.frames(middles)
     low, high = _window(lettering, baseline, anchor, row)
     # What is larger or smaller than its line keeps to the touch line, not to the feet.
     across = across - touch_height(lettering.touch, face.metrics) * (scales - scale)
-    if lettering.shape.startswith("stacked"):
-        stances = stacked(frames, face, kept, scales, lettering.shape == "stacked-upright")
-    else:
-        stances = on_baseline(frames)
+    stances = (
+        stacked(frames, face, kept, scales, lettering.shape == "stacked-upright")
+        if lettering.shape.startswith("stacked")
+        else on_baseline(frames)
+    )
     stances = turned_by_hand(stances, across, turns, scales * face.metrics.cap_height / 2.0)
     return Setting(
         lettering=lettering,
@@ -141,16 +144,22 @@ def place_row(
 
 
 def _given_way(
-    spacing: Spacing, middles: Floats, baseline: Parallel, laps: Sequence[Setting]
+    spacing: Spacing, middles: Floats, frames: Frames, baseline: Parallel, laps: Sequence[Setting]
 ) -> Floats:
-    """By how much letters move along so as to keep clear of other turns and laps, mm."""
+    """By how much letters move along so as to keep clear of other turns and laps, mm.
+
+    Only rigid ones that do not overlap by intent.
+    """
+    if spacing.overlap or spacing.bent:
+        return np.zeros(len(middles))
     standing = [
-        LapRow(lap.face, lap.clusters, lap.scales,
+        LapRow(clearance_of(lap.face, lap.clusters, lap.scales, bent=False),
                replace(lap.frames, points=lap.stances.feet, tangents=lap.stances.rights))
         for lap in laps
         if lap.clusters
     ]  # fmt: skip
-    row = LapRow(spacing.face, spacing.clusters, spacing.scales, baseline.frames(middles))
+    clearance = clearance_of(spacing.face, spacing.clusters, spacing.scales, bent=False)
+    row = LapRow(clearance, frames)
     return give_way(row, middles, baseline, spacing.floor, spacing.stems, standing)
 
 

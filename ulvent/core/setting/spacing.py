@@ -298,7 +298,7 @@ class _Row:
             every, frames = self._frames(middles)
             found = self._meter.on_curve(every, frames)
             if len(held):
-                gaps, found[held] = found[held], self._clear_of(frames, held)
+                found[held] = self._clear_of(frames, held)
             miss = self._misses(targets, found)
             worst = float(np.abs(miss).max(initial=0.0))
             slow = worst > _SLOW * before and turn - measured_in >= _ROUNDS_BETWEEN
@@ -306,9 +306,7 @@ class _Row:
                 slopes = self._slopes(every, frames)
                 rates = np.stack([-slopes, slopes])
             elif slow and worst > self.within:
-                plain = found.copy()
-                plain[held] = gaps if len(held) else []
-                rates, measured_in = self._measured_rates(middles, every, frames, plain), turn
+                rates, measured_in = self._measured_rates(middles, every, frames, found), turn
             elif came_from is not None:
                 with np.errstate(invalid="ignore"):
                     rates = _learned(rates, every - came_from[0], found - came_from[1])
