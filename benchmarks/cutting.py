@@ -19,14 +19,14 @@ import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from ulvent.core.faces import Outline
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import parse_piece
+from ulvent.core.outlines import Outline
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import proof_of
+from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe.tool_sheet import TOOL_SHEETS
 from ulvent.core.shapes import Region, refitted
-from ulvent.core.tool_sheet import TOOL_SHEETS
-from ulvent.typecase import face_named
+from ulvent.shipped_faces import face_named
 
 ROUNDS = 3
 TOLERANCE = 0.01

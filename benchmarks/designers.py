@@ -25,7 +25,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ulvent.core.faces import Cluster, Face
-from ulvent.core.setting.gaps import GapMeter
+from ulvent.core.setting.gaps.gap import GapMeter
 from ulvent.formats.font_file import read_font
 
 HERE = Path(__file__).parent

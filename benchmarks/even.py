@@ -26,12 +26,12 @@ from ulvent.core.curves import Curve
 from ulvent.core.fits import set_fitted
 from ulvent.core.guides import guide_curve
 from ulvent.core.layout import lay_out
-from ulvent.core.lettering import Lettering
-from ulvent.core.piece import parse_piece
-from ulvent.core.recipes import WaveGuide
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe.recipes import WaveGuide
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.core.setting.spacing import forget_rows
-from ulvent.typecase import shipped_face
+from ulvent.core.setting.gaps.spacing import forget_rows
+from ulvent.shipped_faces import shipped_face
 
 FRAME_MS = 1000 / 60
 WORDS = "QUILLMERE ORCHARD AUTUMN FAIR PRESSED BY HAND IN THE OLD BARN NEAR LOWER "

@@ -17,13 +17,13 @@ from collections.abc import Callable
 import numpy as np
 from kurbopy import BezPath, Point, Vec2, fit_to_bezpath
 
+from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides import guide_curve
-from ulvent.core.lettering import Lettering, Nudge
-from ulvent.core.recipes import SpiralGuide
+from ulvent.core.recipe.lettering import Lettering, Nudge
+from ulvent.core.recipe.recipes import SpiralGuide
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.core.tolerances import FITTING
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 FRAME_MS = 1000 / 60
 COUNTS = (50, 100, 200, 400, 800, 1600, 3200, 6400)

@@ -27,10 +27,10 @@ from playwright.sync_api import sync_playwright
 from tests.browser.chromium import EXECUTABLE, OPTIONS
 from tests.zoo import smooth_chain
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.formats.svg import curve_data
-from ulvent.typecase import FONTS, shipped_face
+from ulvent.shipped_faces import FONTS, shipped_face
 
 WORDS = "Quillmere Orchard autumn fair: pressed by hand in the old barn, near Low"
 FACE = "lato-bold"

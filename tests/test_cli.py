@@ -17,7 +17,7 @@ from tests.core.test_piece import document, with_lettering
 from ulvent.core.layout import lay_out
 from ulvent.core.proof import proof_of
 from ulvent.formats.piece_file import read_piece
-from ulvent.typecase import FONTS, face_named
+from ulvent.shipped_faces import FONTS, face_named
 
 ULVENT = Path(sys.executable).with_name("ulvent")
 

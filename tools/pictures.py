@@ -10,12 +10,12 @@ from typing import Any
 from xml.sax.saxutils import escape
 
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import parse_piece
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import material
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.shapes import Region, refitted
 from ulvent.formats.svg import curve_data, number, outline_data
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 DOCS = Path(__file__).resolve().parent.parent / "docs"
 CELL, COLUMNS = 170.0, 4

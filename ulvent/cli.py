@@ -15,15 +15,15 @@ from typing import Annotated, NoReturn
 
 import typer
 
-from ulvent.core.errors import UlventError
+from ulvent.core.base.errors import UlventError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.measure import measure as measured
+from ulvent.core.layout.measure import measure as measured
 from ulvent.core.proof import proof_of, prove
-from ulvent.core.tool_sheet import PLAIN, TOOL_SHEETS
+from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS
 from ulvent.formats import WRITERS
 from ulvent.formats.json_file import LARGEST
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
-from ulvent.typecase import face_named, shipped_faces
+from ulvent.shipped_faces import face_named, shipped_faces
 
 app = typer.Typer(
     help="Ulvent fits lettering to circles and curves and gives outlines that are ready to cut.",

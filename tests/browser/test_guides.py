@@ -17,8 +17,8 @@ from tests.browser.application import ApplicationTest
 from tests.formats import samples
 from tests.running import eventually
 from ulvent.core.layout import lay_out
-from ulvent.core.piece import parse_piece
-from ulvent.typecase import shipped_face
+from ulvent.core.recipe.piece import parse_piece
+from ulvent.shipped_faces import shipped_face
 
 BANNER = samples.svg(
     '<path d="M10 40C60 10 120 15 200 40S330 70 390 36"/>'

@@ -16,9 +16,9 @@ from playwright.sync_api import Page, expect
 from tests.browser.application import ApplicationTest
 from tests.core.test_piece import document
 from ulvent.core.layout import lay_out
-from ulvent.core.measure import measure
-from ulvent.core.piece import parse_piece
-from ulvent.typecase import catalogue, shipped_face
+from ulvent.core.layout.measure import measure
+from ulvent.core.recipe.piece import parse_piece
+from ulvent.shipped_faces import catalogue, shipped_face
 
 
 def type_figure(page: Page, label: str, text: str) -> None:

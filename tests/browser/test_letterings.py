@@ -19,9 +19,9 @@ from tests.browser.application import ApplicationTest
 from tests.core.setting_help import joint_gaps
 from tests.formats.test_font_file import made_font
 from ulvent.core.layout import lay_out
-from ulvent.core.piece import parse_piece
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 
 class LetteringTest(ApplicationTest):

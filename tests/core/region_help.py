@@ -8,9 +8,10 @@ from numpy.typing import NDArray
 from shapely import STRtree
 from shapely.geometry import LinearRing, MultiLineString, MultiPolygon, Polygon
 
-from ulvent.core.faces import Face, Outline
+from ulvent.core.faces import Face
+from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region
-from ulvent.typecase import shipped_faces
+from ulvent.shipped_faces import shipped_faces
 
 Floats = NDArray[np.float64]
 

@@ -8,10 +8,10 @@ import numpy as np
 
 from ulvent.core.curves import Curve
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import parse_piece
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting
-from ulvent.core.setting.gaps import measure_gaps
-from ulvent.typecase import shipped_face
+from ulvent.core.setting.gaps.gap import measure_gaps
+from ulvent.shipped_faces import shipped_face
 
 RING = {"kind": "circle", "diameter": 200}
 ELLIPSE = {"kind": "ellipse", "width": 220, "height": 140}

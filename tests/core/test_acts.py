@@ -11,13 +11,13 @@ from pydantic import TypeAdapter
 
 from tests import zoo
 from tests.core.test_piece import document, with_lettering
-from ulvent.core.acts import Act, perform
-from ulvent.core.errors import PieceError
-from ulvent.core.grips import grips
+from ulvent.core.acts.acts import Act, perform
+from ulvent.core.acts.grips import grips
+from ulvent.core.base.errors import PieceError
+from ulvent.core.drawing.measured_marks import measured
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.measuring import measured
-from ulvent.core.piece import Piece, parse_piece
-from ulvent.typecase import shipped_face
+from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.shipped_faces import shipped_face
 
 ACT: TypeAdapter[Act] = TypeAdapter(Act)
 

@@ -10,18 +10,18 @@ import shapely
 from scipy.ndimage import label
 
 from tests.core.region_help import outline_faces, polygons_of
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.faces import Face
-from ulvent.core.prepare.bridges import (
+from ulvent.core.recipe.preparing import BridgeChange
+from ulvent.core.shapes import Region
+from ulvent.core.steps.bridge_search import (
     Bridge,
     bridges_of,
     fallen,
     letter_bridges,
     sheet_round,
 )
-from ulvent.core.prepare_recipe import BridgeChange
-from ulvent.core.shapes import Region
-from ulvent.core.tolerances import JOINT
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 HEIGHT = 25.0
 LETTERS = "ABDOPQRabdegopq04689&@%Å"

@@ -10,12 +10,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.test_piece import document
+from ulvent.core.drawing.strip import pull_straight
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import parse_piece
 from ulvent.core.proof import prove
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting, tight_stretches
-from ulvent.core.strip import pull_straight
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 WORDS = "GINGER BISCUITS BAKED ON FRIDAY"
 

@@ -11,6 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests import zoo
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import ARC_LENGTH
 from ulvent.core.curves import (
     BezierPath,
     Chain,
@@ -20,8 +22,6 @@ from ulvent.core.curves import (
     Line,
     LineSegment,
 )
-from ulvent.core.errors import CurveError
-from ulvent.core.tolerances import ARC_LENGTH
 
 
 def exact_length(segment: CubicSegment, end: float = 1.0) -> float:

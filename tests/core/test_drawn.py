@@ -9,10 +9,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests import zoo
-from ulvent.core.curves.freehand import fitted_nodes
-from ulvent.core.errors import CurveError, PieceError
+from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.drawn import drawn_line
+from ulvent.core.guides.freehand import fitted_nodes
 from ulvent.core.guides.nodes import (
     closed_up,
     drawn_from,
@@ -24,7 +24,7 @@ from ulvent.core.guides.nodes import (
     with_node_added,
     without_node,
 )
-from ulvent.core.recipes import DrawnGuide, Node
+from ulvent.core.recipe.recipes import DrawnGuide, Node
 
 
 def nodes(*points: tuple[float, float], **changes: object) -> tuple[Node, ...]:

@@ -16,16 +16,16 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
 from tests.core.setting_help import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, joint_gaps, laid_out, line
+from ulvent.core.base.tolerances import GAP_IN_HAND
 from ulvent.core.layout import lay_out
-from ulvent.core.piece import parse_piece
 from ulvent.core.proof import prove
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting
-from ulvent.core.setting.clearance import clearance_of
-from ulvent.core.setting.next_lap import MOST_GIVEN
-from ulvent.core.setting.sides import ROWS, softened_sides, softening
-from ulvent.core.setting.spacing import FLOOR, NEAR_AS_DESIGNED, forget_rows
-from ulvent.core.tolerances import GAP_IN_HAND
-from ulvent.typecase import catalogue, shipped_face
+from ulvent.core.setting.gaps.clearance import clearance_of
+from ulvent.core.setting.gaps.giving_way import MOST_GIVEN
+from ulvent.core.setting.gaps.profiles import ROWS, softened_sides, softening
+from ulvent.core.setting.gaps.spacing import FLOOR, NEAR_AS_DESIGNED, forget_rows
+from ulvent.shipped_faces import catalogue, shipped_face
 
 WORDS = "Tower AVENUE by Wolf"
 GUIDES: dict[str, dict[str, Any]] = {
@@ -272,7 +272,7 @@ class OtherTurns(unittest.TestCase):
     ) -> tuple[tuple[Setting, ...], tuple[Setting, ...]]:
         """Without giving way, and with it."""
         with patch(
-            "ulvent.core.setting.placing.give_way", lambda _, middles, *more: np.zeros(len(middles))
+            "ulvent.core.setting.rows.placing.give_way", lambda _, middles, *more: np.zeros(len(middles))
         ):
             stiff = laid_out(guide, **changes).settings
         return stiff, laid_out(guide, **changes).settings

@@ -12,10 +12,11 @@ from fontTools.pens.areaPen import AreaPen
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 
-from ulvent.core.errors import FaceError
-from ulvent.core.faces import Face, Outline, OutlineFace
+from ulvent.core.base.errors import FaceError
+from ulvent.core.faces import Face, OutlineFace
 from ulvent.core.faces.bidi import visual_runs
-from ulvent.typecase import FONTS, catalogue, shipped_face
+from ulvent.core.outlines import Outline
+from ulvent.shipped_faces import FONTS, catalogue, shipped_face
 
 
 def texts(face: Face, words: str) -> list[str]:

@@ -9,8 +9,8 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ulvent.core import figures
-from ulvent.core.figures import FigureError, parse_length
+from ulvent.core.base import figures
+from ulvent.core.base.figures import FigureError, parse_length
 
 
 class Figures(unittest.TestCase):

@@ -8,11 +8,11 @@ from typing import Any
 import numpy as np
 import shapely
 
-from ulvent.core.errors import PieceError
+from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import parse_piece
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting
-from ulvent.typecase import face_named
+from ulvent.shipped_faces import face_named
 
 WORDS = (
     "The russets ripen late and keep until the spring, the pippins are for pies and the "

@@ -16,12 +16,12 @@ from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.ops import unary_union
 
 from tests.core.setting_help import RING, SPIRAL, laid_out, line, lines
-from ulvent.core.fit_recipe import Fit
 from ulvent.core.layout import Layout, lay_out, with_solved
-from ulvent.core.piece import Piece, parse_piece
 from ulvent.core.proof import prove
+from ulvent.core.recipe.fit import Fit
+from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.core.setting import Setting
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 EXACT = 1e-6
 WORDS = "PRESSED BY HAND"

@@ -10,11 +10,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.setting_help import ELLIPSE, LINE, RING, SPIRAL, laid_out, line, lines
-from ulvent.core.errors import PieceError
+from ulvent.core.base.errors import PieceError
 from ulvent.core.proof import prove
 from ulvent.core.setting import Setting
-from ulvent.core.setting.gaps import GapMeter
-from ulvent.typecase import shipped_face
+from ulvent.core.setting.gaps.gap import GapMeter
+from ulvent.shipped_faces import shipped_face
 
 ARCH = {"kind": "arch", "chord": 180, "rise": 40}
 SHORT = {"kind": "line", "length": 150}

@@ -13,10 +13,10 @@ from shapely.ops import unary_union
 from tests.core.setting_help import LINE, line
 from ulvent.core.curves import CircularArc, Curve, Line
 from ulvent.core.faces import Face
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.core.setting.sides import softening
-from ulvent.typecase import FONTS, shipped_face
+from ulvent.core.setting.gaps.profiles import softening
+from ulvent.shipped_faces import FONTS, shipped_face
 
 
 def gaps(text: str, guide: Curve, face: str = "lato-bold", height: float = 10.0, **more: float):

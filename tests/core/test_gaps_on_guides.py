@@ -17,7 +17,7 @@ from shapely.ops import unary_union
 
 from tests.core.setting_help import line
 from ulvent.core.setting import Setting
-from ulvent.core.setting.sides import softening
+from ulvent.core.setting.gaps.profiles import softening
 
 ROWS = 20
 GUIDES: dict[str, dict[str, Any]] = {

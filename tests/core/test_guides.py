@@ -10,10 +10,10 @@ import svgelements
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import CircularArc
-from ulvent.core.errors import CurveError
 from ulvent.core.guides import curve_from_path_data, guide_curve, named_places
-from ulvent.core.recipes import CircleGuide
+from ulvent.core.recipe.recipes import CircleGuide
 
 
 def circle(**changes: object) -> CircleGuide:

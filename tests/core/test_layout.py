@@ -9,15 +9,15 @@ import numpy as np
 
 from tests import zoo
 from tests.core.test_piece import document, with_lettering
-from ulvent.core.dimensions import dimensions
+from ulvent.core.acts.slide import slid_after, slid_along
+from ulvent.core.drawing.dimensions import dimensions
+from ulvent.core.drawing.strip import pull_straight
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.measure import measure
-from ulvent.core.piece import parse_piece
+from ulvent.core.layout.measure import measure
 from ulvent.core.proof import prove
-from ulvent.core.slide import slid_after, slid_along
-from ulvent.core.strip import pull_straight
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.demo import barrel_head, demo_pieces
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 
 def laid(piece: dict[str, Any]) -> Layout:

@@ -9,12 +9,12 @@ import numpy as np
 
 from tests.core.setting_help import LINE, RING, laid_out
 from tests.core.test_acts import done
-from ulvent.core.errors import PieceError
+from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.lettering import Lettering
-from ulvent.core.piece import Piece, parse_piece
 from ulvent.core.proof import prove
-from ulvent.typecase import catalogue, shipped_face
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.shipped_faces import catalogue, shipped_face
 
 
 def piece(guide: dict[str, Any] = RING, **changes: Any) -> Piece:

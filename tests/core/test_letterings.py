@@ -24,12 +24,12 @@ from tests.core.setting_help import (
     line,
     lines,
 )
-from ulvent.core.errors import PieceError
-from ulvent.core.lettering import Lettering, Names, Numbers
+from ulvent.core.acts.tables import pasted_labels
+from ulvent.core.base.errors import PieceError
+from ulvent.core.recipe.lettering import Lettering, Names, Numbers
 from ulvent.core.setting import USUAL_PITCH, place_map
-from ulvent.core.setting.sequences import label_texts, letters
-from ulvent.core.tables import pasted_labels
-from ulvent.typecase import shipped_face
+from ulvent.core.setting.letters.sequences import label_texts, letters
+from ulvent.shipped_faces import shipped_face
 
 ALPHABET = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 

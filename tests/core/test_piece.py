@@ -9,12 +9,12 @@ from typing import Any
 
 import numpy as np
 
-from ulvent.core.errors import PieceError
+from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import lay_out
-from ulvent.core.lettering import MOST_LETTERS
-from ulvent.core.piece import parse_piece
+from ulvent.core.recipe.lettering import MOST_LETTERS
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.formats.svg import write_svg
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 
 def document(**changes: Any) -> dict[str, Any]:

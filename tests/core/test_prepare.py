@@ -11,14 +11,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.region_help import apart, as_shapely, nodes, polygons_of
-from ulvent.core.errors import PieceError
-from ulvent.core.faces import Outline
+from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import parse_piece
+from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, Prepared, prepared, unreached
+from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.shapes import Region
 from ulvent.formats import WRITERS
-from ulvent.typecase import face_named
+from ulvent.shipped_faces import face_named
 
 LINE = {"id": "line", "kind": "line", "length": 400, "centre": [100, 0]}
 RING = {"id": "ring", "kind": "circle", "diameter": 90, "start": 90, "turn": "clockwise"}

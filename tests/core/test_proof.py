@@ -11,11 +11,11 @@ import shapely
 from tests.core.region_help import polygons_of
 from tests.core.test_prepare import LINE, RING, laid
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.piece import Piece, parse_piece
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material, proof_of
-from ulvent.core.tool_sheet import PLAIN, TOOL_SHEETS, ToolSheet
-from ulvent.typecase import face_named
+from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS, ToolSheet
+from ulvent.shipped_faces import face_named
 
 SHEETS = {sheet.id: sheet for sheet in TOOL_SHEETS}
 STENCIL, VINYL = SHEETS["stencil-blade"], SHEETS["vinyl-blade"]

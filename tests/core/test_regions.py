@@ -19,10 +19,10 @@ from tests.core.region_help import (
     without_specks,
     word,
 )
-from ulvent.core.faces import Outline
+from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region, arc_of, flat_contours, refitted
 from ulvent.core.shapes.region import ring_area
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 TOLERANCE = 0.01
 

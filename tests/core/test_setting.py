@@ -11,11 +11,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests import zoo
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve, Line
-from ulvent.core.errors import CurveError
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.typecase import shipped_face
+from ulvent.shipped_faces import shipped_face
 
 CIRCLE = CircularArc.circle((0, 0), 120, 90, clockwise=True)
 

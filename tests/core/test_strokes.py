@@ -9,10 +9,10 @@ import shapely
 from shapely.geometry import LineString, MultiLineString
 
 from tests.core.region_help import polygons_of, word
-from ulvent.core.prepare.middle import middle_line
-from ulvent.core.prepare.strokes import Line, hatched, rings_until_full
 from ulvent.core.shapes import Region, refitted_lines
-from ulvent.typecase import shipped_face
+from ulvent.core.steps.hatching import Line, hatched, rings_until_full
+from ulvent.core.steps.middle_lines import middle_line
+from ulvent.shipped_faces import shipped_face
 
 
 def letters(face: str, text: str, height: float = 20.0) -> list[Region]:

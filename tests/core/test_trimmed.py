@@ -11,14 +11,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests import zoo
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import Curve
 from ulvent.core.curves.between import line_between
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.curves.trimmed import trimmed_parallels
-from ulvent.core.errors import CurveError
 from ulvent.core.guides import curve_from_path_data, guide_curves
 from ulvent.core.guides.build import guide_note
-from ulvent.core.piece import parse_piece
+from ulvent.core.recipe.piece import parse_piece
 
 BUMPS = "M0 0C30 60 30 -60 60 0C70 20 75 -40 100 0"
 DUMBBELL = "M-60 30L-20 30L-10 8L10 8L20 30L60 30L60 -30L20 -30L10 -8L-10 -8L-20 -30L-60 -30Z"

@@ -16,7 +16,7 @@ import time
 from pathlib import Path
 
 from tests.formats import samples
-from ulvent.core.errors import CurveError
+from ulvent.core.base.errors import CurveError
 from ulvent.core.outlines import curve_of
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read_dxf import read_dxf

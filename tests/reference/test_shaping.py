@@ -12,7 +12,7 @@ from fontTools.varLib import instancer
 
 from tests.core.setting_help import LINE, line
 from ulvent.core.faces import OutlineFace
-from ulvent.typecase import FONTS, shipped_face
+from ulvent.shipped_faces import FONTS, shipped_face
 
 
 def substitutions(file: str, tag: str) -> dict[str, str]:

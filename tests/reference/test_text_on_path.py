@@ -17,9 +17,9 @@ import numpy as np
 
 from tests.browser.chromium import ChromiumTest
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Standing, set_lettering
-from ulvent.typecase import FONTS, catalogue, shipped_face
+from ulvent.shipped_faces import FONTS, catalogue, shipped_face
 
 FACES = ("lato-bold", "eb-garamond", "zilla-slab-semibold", "nunito-extrabold", "kaushan-script")
 RIGHT_TO_LEFT = ("frank-ruhl-libre-medium", "amiri")

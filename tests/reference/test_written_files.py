@@ -15,18 +15,17 @@ from fontTools.pens.areaPen import AreaPen
 
 from tests import zoo
 from tests.core.test_piece import document
-from ulvent.core.faces import Outline
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.outlines import curve_of
-from ulvent.core.piece import Piece, parse_piece
+from ulvent.core.outlines import Outline, curve_of
 from ulvent.core.prepare import prepared
+from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.demo import demo_pieces
-from ulvent.demo.prepared import prepared_pieces
+from ulvent.demo.prepared_pieces import prepared_pieces
 from ulvent.formats.dxf import write_dxf
 from ulvent.formats.read_dxf import read_dxf
 from ulvent.formats.read_svg import read_svg
 from ulvent.formats.svg import number, write_svg
-from ulvent.typecase import catalogue, shipped_face
+from ulvent.shipped_faces import catalogue, shipped_face
 
 FLAT = 0.0001
 """Distance, mm, within which what is read back is flattened."""

@@ -7,9 +7,9 @@ from uuid import uuid4
 
 from tests import zoo
 from tests.throwaway import empty_engine
-from ulvent.core.errors import PieceError
+from ulvent.core.base.errors import PieceError
 from ulvent.core.guides import guide_curves
-from ulvent.drawer import DRAWER_NOTE, drawer_guides
+from ulvent.demo.first_drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.drawer import Drawer, NoSuchGuideError
 
 

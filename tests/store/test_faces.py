@@ -5,7 +5,7 @@ from __future__ import annotations
 import unittest
 
 from tests.throwaway import empty_engine
-from ulvent.store.faces import Faces, NoSuchFaceError, id_of
+from ulvent.store.added_faces import Faces, NoSuchFaceError, id_of
 
 
 class Added(unittest.TestCase):

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from ulvent.core.piece import Piece
-from ulvent.demo.circles import barrel_head, circle_pieces
-from ulvent.demo.fits import fit_pieces
-from ulvent.demo.guides import guide_pieces
-from ulvent.demo.letterings import lettering_pieces
-from ulvent.demo.prepared import prepared_pieces
+from ulvent.core.recipe.piece import Piece
+from ulvent.demo.circle_pieces import barrel_head, circle_pieces
+from ulvent.demo.fit_pieces import fit_pieces
+from ulvent.demo.guide_pieces import guide_pieces
+from ulvent.demo.lettering_pieces import lettering_pieces
+from ulvent.demo.prepared_pieces import prepared_pieces
 
 __all__ = ["barrel_head", "demo_pieces", "demo_sets"]
 

@@ -18,12 +18,12 @@ import numpy as np
 from ezdxf.layouts import Modelspace
 from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
 
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import ArcSegment, Curve, Segment
-from ulvent.core.faces import Outline
 from ulvent.core.layout import Layout
+from ulvent.core.outlines import Outline
 from ulvent.core.prepare import prepared
 from ulvent.core.shapes import arc_of
-from ulvent.core.tolerances import JOINT
 
 # Otherwise every file carries the time and a random number.
 ezdxf.options.write_fixed_meta_data_for_testing = True

@@ -13,7 +13,7 @@ import sys
 from dataclasses import asdict, dataclass, field
 from typing import Literal
 
-from ulvent.core.errors import FaceError, FontFileError
+from ulvent.core.base.errors import FaceError, FontFileError
 from ulvent.core.faces import Face, OutlineFace
 from ulvent.formats.jhf import read_jhf
 from ulvent.formats.svg_font import read_svg_font

@@ -15,7 +15,7 @@ from io import BytesIO
 import numpy as np
 from fontTools.ttLib import TTFont
 
-from ulvent.core.errors import FaceError
+from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Face
 from ulvent.core.faces.traits import traits
 from ulvent.formats.font_file import (

@@ -8,7 +8,7 @@ from 9 (baseline) to −12. Glyphs follow the printable ASCII characters in orde
 
 from __future__ import annotations
 
-from ulvent.core.errors import FaceError
+from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Metrics, StrokeFace, StrokeGlyph
 
 _FIRST = 32

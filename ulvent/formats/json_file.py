@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.base.errors import FieldProblem, PieceError
 
 LARGEST = 4_000_000
 """Bytes of the largest file that is read."""

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 
+from ulvent.core.base.errors import UlventError
 from ulvent.core.curves import ArcSegment, Segment
-from ulvent.core.errors import UlventError
-from ulvent.core.recipes import FARTHEST
+from ulvent.core.recipe.recipes import FARTHEST
 
 LARGEST_FILE = 4_000_000
 """Bytes of the largest file that is read."""

@@ -15,10 +15,10 @@ import numpy as np
 
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
 from ulvent.core.curves.bounds import Bounds, curve_bounds
-from ulvent.core.faces import Outline
 from ulvent.core.layout import LaidGuide, Layout, united
-from ulvent.core.piece import Piece
+from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, prepared
+from ulvent.core.recipe.piece import Piece
 from ulvent.core.shapes import arc_of
 
 _DECIMALS = 4

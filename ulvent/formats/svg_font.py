@@ -11,8 +11,9 @@ import svgelements
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
 
-from ulvent.core.errors import FaceError
-from ulvent.core.faces import Metrics, Outline, OutlinePen, StrokeFace, StrokeGlyph
+from ulvent.core.base.errors import FaceError
+from ulvent.core.faces import Metrics, StrokeFace, StrokeGlyph
+from ulvent.core.outlines import Outline, OutlinePen
 
 MOST_GLYPHS = 20_000
 _X_SHARE, _CAP_SHARE = 0.5, 0.7

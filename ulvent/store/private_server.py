@@ -23,7 +23,7 @@ from typing import Any
 
 import psycopg
 
-from ulvent.core.errors import UlventError
+from ulvent.core.base.errors import UlventError
 
 _INSTALLED = Path("/usr/lib/postgresql")
 _USER = "ulvent"

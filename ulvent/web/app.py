@@ -11,12 +11,20 @@ from pydantic import BaseModel
 from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
+from ulvent.store.added_faces import Faces
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
-from ulvent.store.faces import Faces
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
-from ulvent.web import drawer, faces, live, outlines, pieces, problems, proof
+from ulvent.web import (
+    drawer_routes,
+    face_routes,
+    live,
+    outline_routes,
+    problems,
+    proof_routes,
+    shelf_routes,
+)
 from ulvent.web.guard import Guard
 from ulvent.web.type_case import TypeCase
 
@@ -41,13 +49,13 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     app.state.tool_sheets = ToolSheets(engine)
     app.state.type_case = TypeCase(Faces(engine))
     problems.install(app)
-    app.include_router(pieces.router)
-    app.include_router(faces.router)
+    app.include_router(shelf_routes.router)
+    app.include_router(face_routes.router)
     app.include_router(live.router)
-    app.include_router(outlines.router)
-    app.include_router(outlines.sheets)
-    app.include_router(drawer.router)
-    app.include_router(proof.router)
+    app.include_router(outline_routes.router)
+    app.include_router(outline_routes.sheets)
+    app.include_router(drawer_routes.router)
+    app.include_router(proof_routes.router)
 
     @app.get("/healthz")
     def healthz(response: Response) -> Health:

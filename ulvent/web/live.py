@@ -25,12 +25,12 @@ import structlog
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel, ValidationError
 
-from ulvent.core.acts import Act, perform
-from ulvent.core.errors import FieldProblem, PieceError, wrong_field
+from ulvent.core.acts.acts import Act, perform
+from ulvent.core.base.errors import FieldProblem, PieceError, wrong_field
+from ulvent.core.base.tolerances import GAP, GAP_IN_HAND
 from ulvent.core.layout import lay_out
-from ulvent.core.piece import Piece, parse_piece
 from ulvent.core.proof import Remedy, overflow_remedies
-from ulvent.core.tolerances import GAP, GAP_IN_HAND
+from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import moved, new_shapes, paint
 from ulvent.web.shown import Moved, Scene

@@ -11,7 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from ulvent.core.errors import (
+from ulvent.core.base.errors import (
     CurveError,
     FaceError,
     FieldProblem,
@@ -19,10 +19,10 @@ from ulvent.core.errors import (
     PieceError,
     UlventError,
 )
-from ulvent.core.figures import FigureError
+from ulvent.core.base.figures import FigureError
 from ulvent.formats.outline_file import OutlineFileError
+from ulvent.store.added_faces import NoSuchFaceError
 from ulvent.store.drawer import NoSuchGuideError
-from ulvent.store.faces import NoSuchFaceError
 from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRevisionError
 
 log = structlog.get_logger()

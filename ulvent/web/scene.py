@@ -16,19 +16,19 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.acts.grips import Grip, grips, grips_on_line
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.dimensions import Dimension, dimensions
+from ulvent.core.drawing.dimensions import Dimension, dimensions
+from ulvent.core.drawing.measured_marks import Mark, Measured, measured
+from ulvent.core.drawing.strip import Strip, StripGap, StripLettering, pull_straight
 from ulvent.core.faces import PlacedGlyph
 from ulvent.core.fits import figures_of
-from ulvent.core.grips import Grip, grips, grips_on_line
 from ulvent.core.guides import named_places
 from ulvent.core.layout import LaidGuide, Layout, united
-from ulvent.core.measuring import Mark, Measured, measured
 from ulvent.core.proof import OtherFaces, prove
 from ulvent.core.setting import Setting, tight_stretches
-from ulvent.core.strip import Strip, StripGap, StripLettering, pull_straight
-from ulvent.core.tolerances import JOINT
 from ulvent.formats.svg import curve_data, outline_data
 from ulvent.web.shown import (
     Box,

@@ -19,9 +19,9 @@ import structlog
 import uvicorn
 from sqlalchemy import Engine
 
-from ulvent.core.errors import UlventError
+from ulvent.core.base.errors import UlventError
 from ulvent.demo import demo_sets
-from ulvent.drawer import DRAWER_NOTE, drawer_guides
+from ulvent.demo.first_drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces

@@ -10,10 +10,10 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from ulvent.core.dimensions import Dimension
-from ulvent.core.grips import Grip
-from ulvent.core.lettering import Nudge
+from ulvent.core.acts.grips import Grip
+from ulvent.core.drawing.dimensions import Dimension
 from ulvent.core.proof import Finding
+from ulvent.core.recipe.lettering import Nudge
 
 Box = tuple[float, float, float, float]
 

@@ -9,11 +9,11 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
-from ulvent.core.errors import FaceError
+from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Face
 from ulvent.formats.font_file import read_font
-from ulvent.store.faces import Faces, NoSuchFaceError
-from ulvent.typecase import catalogue, shipped_face, shipped_faces
+from ulvent.shipped_faces import catalogue, shipped_face, shipped_faces
+from ulvent.store.added_faces import Faces, NoSuchFaceError
 
 _STAND_IN = "lato-regular"
 

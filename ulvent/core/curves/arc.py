@@ -7,9 +7,9 @@ import math
 import numpy as np
 from numpy.typing import ArrayLike
 
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.curve import Curve, Floats, Frames
 from ulvent.core.curves.segments import ArcSegment, Point, Segment
-from ulvent.core.errors import CurveError
 
 FULL_TURN = 360.0
 

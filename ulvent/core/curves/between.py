@@ -18,10 +18,10 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.bezier import BezierPath
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.segments import CubicSegment, as_point
-from ulvent.core.errors import CurveError
 
 Floats = NDArray[np.float64]
 

@@ -12,6 +12,8 @@ from itertools import compress
 
 import numpy as np
 
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.curve import Curve, Floats
 from ulvent.core.curves.parametric import (
     NODES,
@@ -27,8 +29,6 @@ from ulvent.core.curves.segments import (
     QuadraticSegment,
     Segment,
 )
-from ulvent.core.errors import CurveError
-from ulvent.core.tolerances import JOINT
 
 BezierSegment = LineSegment | QuadraticSegment | CubicSegment
 

@@ -7,10 +7,10 @@ from functools import cached_property
 
 import numpy as np
 
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
 from ulvent.core.curves.segments import Segment
-from ulvent.core.errors import CurveError
-from ulvent.core.tolerances import CORNER, JOINT
 
 
 class Chain(Curve):

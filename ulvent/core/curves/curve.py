@@ -30,7 +30,7 @@ from numpy.typing import ArrayLike, NDArray
 from ulvent.core.curves.segments import Segment
 
 if TYPE_CHECKING:
-    from ulvent.core.curves.foot import Feet
+    from ulvent.core.curves.feet import Feet
     from ulvent.core.curves.parallel import Parallel
 
 Floats = NDArray[np.float64]
@@ -209,6 +209,6 @@ class Curve(ABC):
 
     @cached_property
     def _feet(self) -> Feet:
-        from ulvent.core.curves.foot import Feet
+        from ulvent.core.curves.feet import Feet
 
         return Feet(self)

@@ -12,8 +12,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.tolerances import ARC_LENGTH, DRAWING, JOINT
 from ulvent.core.curves.segments import CubicSegment, LineSegment, Segment, as_point
-from ulvent.core.tolerances import ARC_LENGTH, DRAWING, JOINT
 
 if TYPE_CHECKING:
     from ulvent.core.curves.curve import Curve

@@ -22,11 +22,11 @@ from functools import cached_property, lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import ARC_LENGTH, CORNER, JOINT
 from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
-from ulvent.core.errors import CurveError
-from ulvent.core.tolerances import ARC_LENGTH, CORNER, JOINT
 
 _MOST_ROUNDS = 64
 

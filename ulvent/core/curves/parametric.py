@@ -22,10 +22,10 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.tolerances import CORNER, QUADRATURE
 from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
-from ulvent.core.tolerances import CORNER, QUADRATURE
 
 Complexes = NDArray[np.complex128]
 Integers = NDArray[np.intp]

@@ -6,12 +6,12 @@ from functools import cached_property
 
 import numpy as np
 
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
-from ulvent.core.errors import CurveError
-from ulvent.core.tolerances import JOINT
 
 
 class Section(Curve):

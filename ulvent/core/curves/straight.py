@@ -6,9 +6,9 @@ import math
 
 import numpy as np
 
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.curve import Curve, Floats, Frames
 from ulvent.core.curves.segments import LineSegment, Point, Segment, as_point
-from ulvent.core.errors import CurveError
 
 
 class Line(Curve):

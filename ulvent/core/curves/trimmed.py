@@ -21,12 +21,12 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve, Frames
 from ulvent.core.curves.parallel import Parallel, Span, rotated
 from ulvent.core.curves.section import Section
-from ulvent.core.errors import CurveError
-from ulvent.core.tolerances import CORNER, JOINT
 
 Floats = NDArray[np.float64]
 Booleans = NDArray[np.bool_]

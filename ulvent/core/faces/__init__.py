@@ -15,7 +15,6 @@ from ulvent.core.faces.face import (
     ShapedText,
 )
 from ulvent.core.faces.marks import MarkKind, MarkShape
-from ulvent.core.faces.outline import Outline, OutlinePen
 from ulvent.core.faces.outline_face import OutlineFace
 from ulvent.core.faces.stroke_face import StrokeFace, StrokeGlyph
 from ulvent.core.faces.styled import Style, StyledFace, styled
@@ -29,9 +28,7 @@ __all__ = [
     "MarkShape",
     "Metrics",
     "MissingCharacter",
-    "Outline",
     "OutlineFace",
-    "OutlinePen",
     "PlacedGlyph",
     "ShapedText",
     "StrokeFace",

@@ -13,7 +13,7 @@ from io import BytesIO
 import uharfbuzz as harfbuzz
 from fontTools.ttLib import TTFont
 
-from ulvent.core.errors import FaceError
+from ulvent.core.base.errors import FaceError
 from ulvent.core.faces.bidi import Run, visual_runs
 from ulvent.core.faces.face import (
     Axis,
@@ -25,7 +25,7 @@ from ulvent.core.faces.face import (
     ShapedText,
 )
 from ulvent.core.faces.features import feature_choices
-from ulvent.core.faces.outline import Outline, OutlinePen, without_overlaps
+from ulvent.core.outlines.outline import Outline, OutlinePen, without_overlaps
 
 # fontTools logs remarks on old files that no maker can act on.
 logging.getLogger("fontTools").setLevel(logging.CRITICAL)

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.errors import FaceError
+from ulvent.core.base.errors import FaceError
 from ulvent.core.faces.bidi import visual_runs
 from ulvent.core.faces.face import (
     Cluster,
@@ -24,7 +24,7 @@ from ulvent.core.faces.face import (
     PlacedGlyph,
     ShapedText,
 )
-from ulvent.core.faces.outline import Outline
+from ulvent.core.outlines.outline import Outline
 
 Floats = NDArray[np.float64]
 

@@ -5,10 +5,10 @@ answer, the nearest one stands and is said to.
 """
 
 from ulvent.core.fits.alone import as_figures, set_fitted
-from ulvent.core.fits.guides import contradicted, figures_of, sized_guide
+from ulvent.core.fits.guide_sizes import contradicted, figures_of, sized_guide
 from ulvent.core.fits.heights import fit_heights
 from ulvent.core.fits.trials import Settings, Tried
-from ulvent.core.fits.turns import nearer_on_turns
+from ulvent.core.fits.turns_apart import nearer_on_turns
 
 __all__ = [
     "Settings",

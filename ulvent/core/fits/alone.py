@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from ulvent.core.faces import Face
-from ulvent.core.fits.gaps import fit_gap
+from ulvent.core.fits.filling_gap import fit_gap
 from ulvent.core.fits.heights import fit_heights, with_height
 from ulvent.core.fits.repeats import fit_repeats, with_times
 from ulvent.core.fits.tapers import fit_taper
 from ulvent.core.fits.trials import Settings, Tried
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Standing, set_lettering
-from ulvent.core.setting.outcome import Fitted
+from ulvent.core.setting.rows.outcome import Fitted
 
 
 def set_fitted(lettering: Lettering, standing: Standing, face: Face) -> Settings:

@@ -20,9 +20,9 @@ from ulvent.core.fits.room import (
 )
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting
-from ulvent.core.setting.outcome import Fitted
+from ulvent.core.setting.rows.outcome import Fitted
 
 _LEAST, _MOST = 1e-2, 1e4
 """Heights that are tried, mm."""

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 
 from ulvent.core.fits.trials import Settings, Tried
-from ulvent.core.lettering import MOST_REPEATS, Lettering
-from ulvent.core.setting.outcome import Fitted
+from ulvent.core.recipe.lettering import MOST_REPEATS, Lettering
+from ulvent.core.setting.rows.outcome import Fitted
 
 
 def fit_repeats(tried: Tried) -> Settings:

@@ -10,14 +10,14 @@ from collections.abc import Iterable, Sequence
 
 import numpy as np
 
-from ulvent.core.fit_recipe import Fit
-from ulvent.core.fits.cubics import cubics_of
-from ulvent.core.fits.edges import Edge, edge_toward, edges_of_blank, inside_by
-from ulvent.core.fits.turns import turns_apart
-from ulvent.core.lettering import Lettering
+from ulvent.core.base.tolerances import JOINT
+from ulvent.core.fits.insides import Edge, edge_toward, edges_of_blank, inside_by
+from ulvent.core.fits.letter_samples import cubics_of
+from ulvent.core.fits.turns_apart import turns_apart
+from ulvent.core.recipe.fit import Fit
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, fit_window
-from ulvent.core.setting.gaps import GapMeter
-from ulvent.core.tolerances import JOINT
+from ulvent.core.setting.gaps.gap import GapMeter
 
 Interval = tuple[float, float]
 

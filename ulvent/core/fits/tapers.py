@@ -5,8 +5,8 @@ from __future__ import annotations
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.lettering import Lettering
-from ulvent.core.setting.outcome import Fitted
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.setting.rows.outcome import Fitted
 
 _LEAST_SHARE, _MOST_SHARE = 0.02, 20.0
 """Heights at the end that are tried, as shares of the height at the beginning."""

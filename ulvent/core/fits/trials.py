@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable
 from dataclasses import replace
 
-from ulvent.core.errors import CurveError
+from ulvent.core.base.errors import CurveError
 from ulvent.core.faces import Face
-from ulvent.core.fit_recipe import Fit
-from ulvent.core.lettering import Lettering
+from ulvent.core.recipe.fit import Fit
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.core.setting.outcome import Fitted
+from ulvent.core.setting.rows.outcome import Fitted
 
 Settings = tuple[Setting, ...]
 

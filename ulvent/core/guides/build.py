@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import lru_cache
 
+from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.curves import Curve
 from ulvent.core.curves.placed import Placed
 from ulvent.core.curves.rounded import Rounded, rounded
-from ulvent.core.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.guides.kinds import recipe_line
-from ulvent.core.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeError
+from ulvent.core.recipe.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeError
 
 _REMEMBERED = 256
 

@@ -8,11 +8,11 @@ from functools import lru_cache
 
 import numpy as np
 
+from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import BezierPath, BezierSegment, CubicSegment, LineSegment
-from ulvent.core.curves.through import smooth_handles
-from ulvent.core.errors import CurveError
-from ulvent.core.recipes import Node
-from ulvent.core.tolerances import JOINT
+from ulvent.core.guides.through import smooth_handles
+from ulvent.core.recipe.recipes import Node
 
 SHARPEST = math.radians(115.0)
 """A line that turns more than this at a placed point has a corner there."""

@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 
 from ulvent.core.curves import Point
-from ulvent.core.recipes import GuideRecipe
+from ulvent.core.recipe.recipes import GuideRecipe
 
 _DECIMALS = 4
 

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 from fractions import Fraction
 
+from ulvent.core.base.tolerances import CORNER
 from ulvent.core.curves import (
     BezierPath,
     CircularArc,
@@ -22,7 +23,7 @@ from ulvent.core.curves import (
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.guides.drawn import drawn_line
 from ulvent.core.guides.pathdata import curve_from_path_data
-from ulvent.core.recipes import (
+from ulvent.core.recipe.recipes import (
     AnyGuide,
     ArcGuide,
     ArchGuide,
@@ -43,7 +44,6 @@ from ulvent.core.recipes import (
     WaveGuide,
     WrongRecipeError,
 )
-from ulvent.core.tolerances import CORNER
 
 _ORIGIN = (0.0, 0.0)
 _MOST_TURNS = 500.0

@@ -6,13 +6,13 @@ import math
 
 import numpy as np
 
+from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.base.tolerances import CORNER
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Point, QuadraticSegment, Segment
 from ulvent.core.curves.bezier import part_of
-from ulvent.core.errors import FieldProblem, PieceError
 from ulvent.core.guides.drawn import drawn_handles, drawn_line
 from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe
-from ulvent.core.recipes import AnyGuide, DrawnGuide, Node
-from ulvent.core.tolerances import CORNER
+from ulvent.core.recipe.recipes import AnyGuide, DrawnGuide, Node
 
 _TOGETHER = 0.5
 """Ends nearer than this, mm, become one point when they are joined."""

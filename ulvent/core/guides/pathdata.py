@@ -14,6 +14,7 @@ from collections.abc import Iterable
 
 import svgelements
 
+from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import (
     ArcSegment,
     BezierSegment,
@@ -24,10 +25,8 @@ from ulvent.core.curves import (
     QuadraticSegment,
     Segment,
 )
-from ulvent.core.errors import CurveError
-from ulvent.core.faces import Outline, OutlinePen
-from ulvent.core.outlines import FileOutline, curve_of
-from ulvent.core.recipes import FARTHEST
+from ulvent.core.outlines import FileOutline, Outline, OutlinePen, curve_of
+from ulvent.core.recipe.recipes import FARTHEST
 
 _ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 _NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")

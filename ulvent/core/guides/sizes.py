@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 
-from ulvent.core.errors import FieldProblem, PieceError
+from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.guides.build import guide_curve
 from ulvent.core.guides.kinds import circle_diameter, spiral_extent, spiral_start_radius
-from ulvent.core.recipes import AnyGuide, CircleGuide, GrowingSpiralGuide, SpiralGuide
+from ulvent.core.recipe.recipes import AnyGuide, CircleGuide, GrowingSpiralGuide, SpiralGuide
 
 _DECIMALS = 6
 

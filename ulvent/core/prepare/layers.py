@@ -9,12 +9,12 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.faces import Outline
+from ulvent.core.base.tolerances import FITTING
 from ulvent.core.layout import LaidGuide
-from ulvent.core.prepare.bridges import Bridge
-from ulvent.core.prepare.strokes import Line
+from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region, refitted, refitted_lines
-from ulvent.core.tolerances import FITTING
+from ulvent.core.steps.bridge_search import Bridge
+from ulvent.core.steps.hatching import Line
 
 Floats = NDArray[np.float64]
 

@@ -14,12 +14,19 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.blanks import blank_curves
-from ulvent.core.errors import FieldProblem, PieceError
-from ulvent.core.faces import Outline
+from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.base.tolerances import JOINT
+from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.prepare.bridges import Bridge, bridges_of, fallen, letter_bridges, sheet_round
-from ulvent.core.prepare.cuts import (
+from ulvent.core.outlines import Outline
+from ulvent.core.prepare.layers import Layer, Letter, Prepared
+from ulvent.core.recipe.preparing import Band, Border, Bridges, Prepare, Rounding, Shape, Strokes
+from ulvent.core.setting import Setting
+from ulvent.core.shapes import Region, flat_contours, outline_of
+from ulvent.core.steps.bridge_search import Bridge, bridges_of, fallen, letter_bridges, sheet_round
+from ulvent.core.steps.hatching import Line, hatched, rings_until_full
+from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
+from ulvent.core.steps.piece_work import (
     bordered,
     carried,
     clipped,
@@ -29,13 +36,6 @@ from ulvent.core.prepare.cuts import (
     rounded,
     without_ties,
 )
-from ulvent.core.prepare.layers import Layer, Letter, Prepared
-from ulvent.core.prepare.middle import GOOD_COVER, middle_line
-from ulvent.core.prepare.strokes import Line, hatched, rings_until_full
-from ulvent.core.prepare_recipe import Band, Border, Bridges, Prepare, Rounding, Shape, Strokes
-from ulvent.core.setting import Setting
-from ulvent.core.shapes import Region, flat_contours, outline_of
-from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
 

@@ -10,10 +10,9 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.layout import Layout
-from ulvent.core.piece import Piece
 from ulvent.core.prepare import Layer, Letter, Prepared
-from ulvent.core.prepare_recipe import Join
 from ulvent.core.proof.finding import XY, Finding
 from ulvent.core.proof.places import (
     MOST_PLACES,
@@ -26,9 +25,10 @@ from ulvent.core.proof.places import (
     xy,
 )
 from ulvent.core.proof.remedies import Remedy
+from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe.preparing import Join
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.region import ring_area
-from ulvent.core.tolerances import FITTING, JOINT
 
 Floats = NDArray[np.float64]
 

@@ -6,8 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ulvent.core.piece import Accepted
 from ulvent.core.proof.remedies import Remedy
+from ulvent.core.recipe.piece import Accepted
 
 Severity = Literal["fault", "warning", "hint"]
 Kind = Literal[

@@ -8,16 +8,16 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.faces import Face
 from ulvent.core.fits import nearer_on_turns
 from ulvent.core.layout import Layout
-from ulvent.core.lettering import Lettering
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedies import Remedy, overflow_remedies
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, tight_stretches
-from ulvent.core.setting.sides import softening
-from ulvent.core.setting.spacing import FLOOR
-from ulvent.core.tolerances import JOINT
+from ulvent.core.setting.gaps.profiles import softening
+from ulvent.core.setting.gaps.spacing import FLOOR
 
 MOST_FACES = 4
 """So many faces are offered for a character that is missing."""

@@ -5,10 +5,9 @@ from __future__ import annotations
 import math
 from typing import Literal
 
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.layout import Layout
-from ulvent.core.piece import Piece
 from ulvent.core.prepare import Layer, Prepared, unreached
-from ulvent.core.prepare_recipe import Bridges
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.material import Part, material
 from ulvent.core.proof.places import (
@@ -24,10 +23,11 @@ from ulvent.core.proof.places import (
     where,
     xy,
 )
+from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe.preparing import Bridges
+from ulvent.core.recipe.tool_sheet import ToolSheet
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace, thin_places
-from ulvent.core.tolerances import JOINT
-from ulvent.core.tool_sheet import ToolSheet
 
 
 def prove_sheet(layout: Layout, ready: Prepared, sheet: ToolSheet) -> list[Finding]:

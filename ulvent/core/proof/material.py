@@ -10,9 +10,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.prepare import Layer
 from ulvent.core.shapes import Region
-from ulvent.core.tolerances import JOINT
 
 MARGIN = 0.1
 """Of the lettering's size: a sheet that is not given is so much larger on each side."""

@@ -7,14 +7,14 @@ from collections.abc import Iterable
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.piece import Piece
+from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.prepare import Layer, Prepared
-from ulvent.core.prepare_recipe import Bridges, Join, Prepare
 from ulvent.core.proof.finding import XY
 from ulvent.core.proof.remedies import Remedy
+from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe.preparing import Bridges, Join, Prepare
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace
-from ulvent.core.tolerances import FITTING, JOINT
 
 Floats = NDArray[np.float64]
 

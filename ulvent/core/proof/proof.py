@@ -10,7 +10,7 @@ from ulvent.core.proof.cutting import grouped, prove_cutting
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.findings import OtherFaces, prove
 from ulvent.core.proof.limits import prove_sheet
-from ulvent.core.tool_sheet import PLAIN, ToolSheet
+from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
 
 _RANK = {"fault": 0, "warning": 1, "hint": 2}
 

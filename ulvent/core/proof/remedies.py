@@ -11,14 +11,14 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 
-from ulvent.core.errors import CurveError, PieceError
+from ulvent.core.base.errors import CurveError, PieceError
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.fits import set_fitted
 from ulvent.core.guides import guide_curve
 from ulvent.core.layout import Layout, standing_of
-from ulvent.core.lettering import Lettering
-from ulvent.core.recipes import AnyGuide, CircleGuide
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.recipes import AnyGuide, CircleGuide
 from ulvent.core.setting import USUAL_PITCH, Setting
-from ulvent.core.tolerances import JOINT
 
 _MOST_TRIALS = 6
 _MOST_LARGER = 4.0

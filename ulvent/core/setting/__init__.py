@@ -1,18 +1,18 @@
 """Setting: lettering on a curve."""
 
-from ulvent.core.setting.arrange import guide_station
-from ulvent.core.setting.bends import TightStretch, tight_stretches
-from ulvent.core.setting.corners import letter_corners
-from ulvent.core.setting.gaps import Gaps
-from ulvent.core.setting.lines import (
+from ulvent.core.setting.gaps.gap import Gaps
+from ulvent.core.setting.letters.corners import letter_corners
+from ulvent.core.setting.letters.words import nudges_on, place_map, scale_of
+from ulvent.core.setting.lines.lines import (
     USUAL_PITCH,
     fit_window,
     set_lettering,
 )
-from ulvent.core.setting.placing import baseline_curve
-from ulvent.core.setting.setting import Setting
-from ulvent.core.setting.standing import Standing
-from ulvent.core.setting.words import nudges_on, place_map, scale_of
+from ulvent.core.setting.rows.arrange import guide_station
+from ulvent.core.setting.rows.bends import TightStretch, tight_stretches
+from ulvent.core.setting.rows.placing import baseline_curve
+from ulvent.core.setting.rows.setting import Setting
+from ulvent.core.setting.rows.standing import Standing
 
 __all__ = [
     "USUAL_PITCH",

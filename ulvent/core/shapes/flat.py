@@ -14,9 +14,9 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
 from ulvent.core.curves import ArcSegment, Curve
-from ulvent.core.faces import Outline
-from ulvent.core.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
+from ulvent.core.outlines import Outline
 
 Floats = NDArray[np.float64]
 _MOST_CHORDS = 4000

@@ -12,11 +12,11 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.faces import Outline
-from ulvent.core.shapes.cubics import Run, fitted_cubics
+from ulvent.core.base.tolerances import DENSE, FITTING, JOINT, LONG_CHORD, SHARP_TURN
+from ulvent.core.outlines import Outline
+from ulvent.core.shapes.cubic_fit import Run, fitted_cubics
 from ulvent.core.shapes.flat import flat_contours
 from ulvent.core.shapes.region import Region, ring_area
-from ulvent.core.tolerances import DENSE, FITTING, JOINT, LONG_CHORD, SHARP_TURN
 
 Floats = NDArray[np.float64]
 

@@ -15,10 +15,10 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
-from ulvent.core.faces import Outline
+from ulvent.core.outlines import Outline
 from ulvent.core.shapes.flat import flat_contours, outline_of
-from ulvent.core.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 
 Floats = NDArray[np.float64]
 Bounds = tuple[float, float, float, float]

@@ -19,8 +19,8 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.shapes.region import Region
-from ulvent.core.tolerances import JOINT
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int_]

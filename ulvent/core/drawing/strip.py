@@ -1,0 +1,221 @@
+"""The strip: one guide pulled straight, with the lettering standing on it.
+
+The strip runs in the reading direction of one lettering, so that it reads; its x is
+the guide's station or, where that lettering reads against the guide, the length
+minus the station. Letters stand at the feet of their middles. Along the strip they
+are as wide as the guide under them, so that letters which touch on the curve touch
+here as well; their heights are true.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.curves import Curve
+from ulvent.core.layout import LaidGuide, Layout
+from ulvent.core.setting import Setting, letter_corners, tight_stretches
+from ulvent.core.setting.letters.touch import touch_height
+
+Floats = NDArray[np.float64]
+
+_WIDEST = 8.0
+_SHORTEST_ROOM = 0.5
+"""Free stretches shorter than this, mm, are not worth a dimension."""
+
+
+@dataclass(frozen=True)
+class StripGap:
+    """The gap after a letter: where it is, what it is, what its designer gave it; mm.
+
+    `after` is the letter's place in the words, -1 for a mark; `held_apart` says whether the
+    pair stands at the least distance, since an even gap would bring it nearer.
+    """
+
+    x: float
+    after: int
+    found: float
+    designed: float
+    held_apart: bool
+
+
+@dataclass(frozen=True)
+class StripLettering:
+    """A lettering on the strip.
+
+    matrices
+        (n, 2, 3) from each cluster's outline, font units, to the strip, mm, y up
+    upright
+        whether it reads in the strip's direction; otherwise its matrices stand it on
+        its head, as it stands on the guide
+    starts, ends
+        x between which each letter stands, the smaller one first
+    """
+
+    setting: Setting
+    matrices: Floats
+    upright: bool
+    gaps: tuple[StripGap, ...]
+    starts: list[float]
+    ends: list[float]
+
+    @property
+    def by_hand(self) -> list[bool]:
+        """Whether each letter, or the gap after it, was changed by hand."""
+        changed = self.setting.nudges
+        return [
+            any(at in changed for at in range(place, place + len(cluster.text)))
+            for place, cluster in zip(
+                self.setting.places.tolist(), self.setting.clusters, strict=True
+            )
+        ]
+
+
+@dataclass(frozen=True)
+class Strip:
+    """One guide, straight.
+
+    free
+        stretches of the strip on which nothing stands, as pairs of x, mm
+    corners
+        x of the guide's corners
+    bends
+        stretches that bend more tightly than the letters on them can follow, as pairs of x
+    """
+
+    guide: LaidGuide
+    against: bool
+    letterings: tuple[StripLettering, ...]
+    free: tuple[tuple[float, float], ...]
+    corners: tuple[float, ...]
+    bends: tuple[tuple[float, float], ...]
+
+
+def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
+    """The strip of `guide`, in its own direction or `against` it."""
+    mine = [
+        setting
+        for setting in layout.settings
+        # Lines that fill the guide's inside stand on lines of their own.
+        if setting.lettering.guide == guide.recipe.id and not _fills(setting)
+    ]
+    return Strip(
+        guide=guide,
+        against=against,
+        letterings=tuple(_lettering(setting, guide, against) for setting in mine),
+        free=_free(guide, mine, against),
+        corners=tuple(
+            guide.curve.length - station if against else station
+            for station, _ in letter_corners(guide.curve)
+        ),
+        bends=_bends(guide, mine, against),
+    )
+
+
+def _fills(setting: Setting) -> bool:
+    fill = setting.lettering.fill
+    return fill is not None and fill.way == "lines"
+
+
+def _bends(
+    guide: LaidGuide, settings: list[Setting], against: bool
+) -> tuple[tuple[float, float], ...]:
+    length = guide.curve.length
+    found = {(s.begin, s.end) for setting in settings for s in tight_stretches(setting)}
+    return tuple(
+        (length - end, length - begin) if against else (begin, end) for begin, end in sorted(found)
+    )
+
+
+def _lettering(setting: Setting, guide: LaidGuide, against: bool) -> StripLettering:
+    upright = (setting.lettering.reading == "against") == against
+    x = guide.curve.length - setting.feet if against else setting.feet
+    facing = 1.0 if upright else -1.0
+    widths = _guide_per_baseline(setting) * facing
+    metrics = setting.face.metrics
+    touch = setting.scale * touch_height(setting.lettering.touch, metrics)
+    foot = facing * (setting.lettering.standoff - touch)
+    count = len(setting.clusters)
+    matrices = np.zeros((count, 2, 3))
+    matrices[:, 0, 0] = widths * setting.scales
+    matrices[:, 1, 1] = facing * setting.scales
+    matrices[:, 0, 2] = x - widths * setting.widths / 2.0
+    # As far off the guide as on the drawing, what was done by hand included.
+    raised = np.einsum(
+        "ni,ni->n", setting.stances.feet - setting.frames.points, setting.frames.normals
+    )
+    matrices[:, 1, 2] = foot + facing * (raised if setting.stances.on_baseline else 0.0)
+    half = np.abs(widths) * setting.advances / 2.0
+    gaps = _gaps(setting, x, widths)
+    return StripLettering(
+        setting, matrices, upright, gaps, (x - half).tolist(), (x + half).tolist()
+    )
+
+
+def _guide_per_baseline(setting: Setting) -> Floats:
+    """How much guide lies under each mm of baseline, at every letter."""
+    distance = setting.baseline.distance
+    if distance == 0.0:
+        return np.ones(len(setting.middles))
+    bends = setting.baseline.base.curvatures(setting.baseline.foot(setting.middles))
+    return np.clip(1.0 / (1.0 - distance * bends), 1.0 / _WIDEST, _WIDEST)
+
+
+def _gaps(setting: Setting, x: Floats, widths: Floats) -> tuple[StripGap, ...]:
+    ends = x + widths * setting.advances / 2.0
+    starts = x - widths * setting.advances / 2.0
+    gaps = setting.gaps
+    found = zip(
+        ends[:-1],
+        starts[1:],
+        gaps.found,
+        gaps.designed,
+        setting.places[:-1],
+        setting.at_floor,
+        strict=True,
+    )
+    return tuple(
+        StripGap(float((end + start) / 2.0), int(place), float(gap), float(designed), bool(held))
+        for end, start, gap, designed, place, held in found
+        # Across the seam the middle between two letters is not between their x.
+        if not math.isnan(gap) and abs(end - start) < setting.guide.length / 2.0
+    )
+
+
+def _on_guide(
+    setting: Setting, guide: Curve, stretch: tuple[float, float]
+) -> list[tuple[float, float]]:
+    """A stretch of baseline as stretches of the guide under it: two where it passes the seam."""
+    length = guide.length
+    ends = setting.baseline.foot(np.array(stretch))
+    if setting.lettering.reading == "against":
+        ends = length - ends[::-1]
+    first, last = (float(end) for end in ends)
+    if not guide.closed or last - first >= length:
+        return [(max(first, 0.0), min(last, length))]
+    begin = first % length
+    end = begin + (last - first)
+    return [(begin, min(end, length)), *([(0.0, end - length)] if end > length else [])]
+
+
+def _free(
+    guide: LaidGuide, settings: list[Setting], against: bool
+) -> tuple[tuple[float, float], ...]:
+    """The stretches of the strip that no lettering takes up."""
+    length = guide.curve.length
+    taken: list[tuple[float, float]] = []
+    for setting in settings:
+        for stretch in setting.stretches:
+            taken.extend(_on_guide(setting, guide.curve, stretch))
+    free: list[tuple[float, float]] = []
+    reached = 0.0
+    for begin, end in [*sorted(taken), (length, length)]:
+        if begin - reached > _SHORTEST_ROOM:
+            free.append((reached, begin))
+        reached = max(reached, end)
+    if against:
+        free = [(length - end, length - begin) for begin, end in reversed(free)]
+    return tuple(free)

@@ -1,0 +1,116 @@
+"""The gap that fills a guide, and what gives way where it reaches its limits."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from ulvent.core.fits.heights import with_height
+from ulvent.core.fits.room import every_line
+from ulvent.core.fits.root import Root, root
+from ulvent.core.fits.trials import Settings, Tried, beyond
+from ulvent.core.recipe.fit import GivesWay
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.setting.rows.outcome import Fitted
+
+_TIGHTEST = 0.6
+"""Letters are pushed together by no more than this share of a capital's height."""
+_LEAST_SHARE, _MOST_SHARE = 1e-3, 1e3
+"""Heights and widths that are tried where no limits are typed, as shares of the present ones."""
+
+
+def fit_gap(tried: Tried) -> Settings:
+    """The lines of a lettering with the tracking at which its fullest line fills its guide.
+
+    A tracking beyond its limits is held there, and what gives way is solved in its place.
+    """
+    lettering, fit = tried.lettering, tried.fit
+    quick = tried.by_the_face()
+    first = quick.lines(quick.lettering) if quick else tried.lines(lettering)
+    letters = max(len(line.clusters) for line in first)
+    if letters < 2:
+        note = "one letter has no gap to fill with"
+        return tried.come_to(lettering, Fitted("gap", lettering.tracking, note))
+
+    def with_tracking(tracking: float) -> Lettering:
+        return lettering.model_copy(update={"tracking": tracking})
+
+    # Spaces are spread as well.
+    spread = max(len(line.lettering.text) for line in first)
+    gaps = spread if first[0].baseline.closed and fit.part is None else spread - 1
+    lengths = max(line.baseline.length for line in first)
+    low = -_TIGHTEST * first[0].capital
+    start = fit_gap(quick)[0].lettering.tracking if quick else lettering.tracking
+    solved = _filled(
+        tried,
+        with_tracking,
+        start,
+        lambda miss: start + miss / gaps,
+        low,
+        lettering.tracking + lengths,
+        unit=lengths / gaps,
+    )
+    note = "" if solved.exact else _missing(solved.miss, pushed=solved.value <= low)
+    note = note or beyond(f"gaps that fill need {solved.value:.4g} mm", solved.value, fit)
+    if not note or not fit.gives:
+        # A limit that is missed is said, but the gap fills all the same.
+        final = with_tracking(solved.value)
+    else:
+        final = with_tracking(_held(solved.value, fit.least, fit.most))
+        for gives in fit.gives:
+            final, note = _given_way(tried, final, gives)
+            if not note:
+                break
+    figures = {"tracking": final.tracking}
+    figures |= {gives.figure: getattr(final, gives.figure) for gives in fit.gives}
+    return tried.come_to(final, Fitted("gap", final.tracking, note, figures))
+
+
+def _filled(
+    tried: Tried,
+    changed: Callable[[float], Lettering],
+    start: float,
+    guess: Callable[[float], float],
+    low: float,
+    high: float,
+    unit: float = 1e-3,
+) -> Root:
+    def left(value: float) -> float:
+        return tried.room(changed(value), lambda lines: every_line(lines, tried.fit))
+
+    return root(left, start, guess, low, high, unit=unit)
+
+
+def _given_way(tried: Tried, held: Lettering, gives: GivesWay) -> tuple[Lettering, str]:
+    """The lettering with another figure solved, and what is missing still, in words."""
+    present = float(getattr(held, gives.figure))
+
+    def changed(value: float) -> Lettering:
+        if gives.figure == "height":
+            return with_height(held, value)
+        return held.model_copy(update={"width": value})
+
+    length = max((line.length for line in tried.last), default=0.0) or 1.0
+    low = gives.least if gives.least is not None else _LEAST_SHARE * present
+    high = gives.most if gives.most is not None else _MOST_SHARE * present
+    solved = _filled(
+        tried, changed, present, lambda miss: present * (1.0 + miss / length), low, high
+    )
+    value = _held(solved.value, gives.least, gives.most)
+    unit = " mm" if gives.figure == "height" else ""
+    note = "" if solved.exact else (
+        f"with the {gives.figure} at {value:.4g}{unit} {_missing(solved.miss)}"
+    )  # fmt: skip
+    return changed(value), note
+
+
+def _missing(miss: float, pushed: bool = False) -> str:
+    if miss < 0.0:
+        even = " even when they are pushed together" if pushed else ""
+        return f"the words are still {-miss:.3g} mm too long{even}"
+    return f"the words still leave {miss:.3g} mm"
+
+
+def _held(value: float, least: float | None, most: float | None) -> float:
+    if least is not None:
+        value = max(value, least)
+    return value if most is None else min(value, most)

@@ -1,0 +1,300 @@
+"""A whole piece laid out: every guide's curve, every lettering's setting.
+
+This is what the screen draws, what the writers write, and what the proof looks at.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager, suppress
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from ulvent.core.base.errors import CurveError, FaceError, FieldProblem, PieceError
+from ulvent.core.base.tolerances import GAP
+from ulvent.core.curves import Curve
+from ulvent.core.curves.bounds import Bounds, curve_bounds
+from ulvent.core.faces import Face
+from ulvent.core.fits import (
+    Settings,
+    Tried,
+    as_figures,
+    contradicted,
+    fit_heights,
+    set_fitted,
+    sized_guide,
+)
+from ulvent.core.guides import guide_curves, guide_note, guides_in_order
+from ulvent.core.guides.blanks import blank_curves
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe.recipes import AnyGuide, BetweenGuide, GrowingSpiralGuide, WrongRecipeError
+from ulvent.core.setting import Setting, Standing, set_lettering
+from ulvent.core.setting.rows.outcome import Fitted
+
+FaceNamed = Callable[[str], Face]
+"""Gives the face of a name, or raises `FaceError`."""
+
+
+@dataclass(frozen=True)
+class LaidGuide:
+    """A guide's recipe with its curve, and what there is to say about it in words."""
+
+    recipe: AnyGuide
+    curve: Curve
+    note: str = ""
+
+    @cached_property
+    def bounds(self) -> Bounds:
+        """The box of the curve, mm."""
+        return curve_bounds(self.curve)
+
+
+@dataclass(frozen=True)
+class Layout:
+    """A piece with everything placed."""
+
+    piece: Piece
+    blank: tuple[Curve, ...]
+    guides: tuple[LaidGuide, ...]
+    settings: tuple[Setting, ...]
+    """One for each line of each lettering, in order."""
+    stands: dict[str, tuple[Standing, Face]]
+    """What each lettering stands on, and its face before it is styled, by the lettering's id."""
+
+    @property
+    def shown_guides(self) -> tuple[LaidGuide, ...]:
+        """The guides that a person sees: neither hidden nor removed."""
+        return tuple(g for g in self.guides if not (g.recipe.hidden or g.recipe.removed))
+
+    def lines_of(self, lettering_id: str) -> tuple[Setting, ...]:
+        """The lines of one lettering."""
+        return tuple(s for s in self.settings if s.lettering.id == lettering_id)
+
+    def bounds(self) -> Bounds:
+        """Of the blank and all letters that are drawn; of the guides where there are none."""
+        boxes = self._blank_bounds()
+        boxes.extend(
+            setting.placed_outline(index).bounds()
+            for setting in self.settings
+            for index in range(len(setting.clusters))
+            if setting.drawn[index]
+        )
+        boxes.extend(
+            ticks.bounds() for setting in self.settings for ticks, _ in setting.tick_outlines()
+        )
+        return united(boxes or [guide.bounds for guide in self.shown_guides])
+
+    def reach(self) -> Bounds:
+        """A box that holds blank, guides and letters: quick, and a little large."""
+        letters = [box for setting in self.settings if (box := setting.reach()) is not None]
+        return united(
+            [*self._blank_bounds(), *(guide.bounds for guide in self.shown_guides), *letters]
+        )
+
+    def _blank_bounds(self) -> list[Bounds]:
+        return [curve_bounds(outline) for outline in self.blank[:1]]
+
+
+def lay_out(piece: Piece, face_named: FaceNamed, within: float = GAP) -> Layout:
+    """Lay out `piece`: guides that lettering sizes first, then the lettering on all of them.
+
+    Even gaps miss their targets by `within` mm at most, but for those of fits, which are solved
+    over them.
+
+    Raises
+    ------
+    PieceError
+        Naming each guide that gives no curve, each face that is not there, and each
+        lettering that cannot stand where it should.
+    """
+    laying = _Laying(piece, face_named, within)
+    laying.set_all()
+    if laying.problems:
+        raise PieceError(laying.problems)
+    guides = tuple(
+        LaidGuide(recipe, laying.curves[recipe.id], guide_note(recipe, laying.curves))
+        for recipe in laying.guides
+    )
+    settings = tuple(line for one in piece.letterings for line in laying.lines[one.id])
+    return Layout(piece, laying.blank, guides, settings, laying.stands)
+
+
+def with_solved(piece: Piece, face_named: FaceNamed) -> Piece:
+    """The piece with all that its fits come to in its figures; the fits stay.
+
+    Raises
+    ------
+    PieceError
+        As `lay_out` does.
+    """
+    if all(lettering.fit is None for lettering in piece.letterings):
+        return piece
+    layout = lay_out(piece, face_named)
+    letterings: list[Lettering] = []
+    for lettering in piece.letterings:
+        fitted = layout.lines_of(lettering.id)[0].fitted
+        letterings.append(as_figures(lettering, fitted) if fitted else lettering)
+    guides = tuple(guide.recipe for guide in layout.guides)
+    return piece.model_copy(update={"guides": guides, "letterings": tuple(letterings)})
+
+
+class _Laying:
+    """A piece being laid out: what has been found so far, and what is wrong."""
+
+    def __init__(self, piece: Piece, face_named: FaceNamed, within: float) -> None:
+        self._piece, self._face_named, self._within = piece, face_named, within
+        self.problems: list[FieldProblem] = []
+        self.guides = piece.guides
+        self.blank: tuple[Curve, ...] = ()
+        self.curves: dict[str, Curve] = {}
+        self.stands: dict[str, tuple[Standing, Face]] = {}
+        self.lines: dict[str, Settings] = {}
+
+    def set_all(self) -> None:
+        letterings = self._piece.letterings
+        faces: dict[str, Face] = {}
+        for lettering in letterings:
+            with self._naming(lettering, "face"):
+                faces[lettering.id] = self._face_named(lettering.face)
+        try:
+            self.blank = blank_curves(self._piece.blank) if self._piece.blank else ()
+            self._size_guides(faces)
+            self.curves = guide_curves(self.guides)
+        except PieceError as error:
+            self.problems.extend(error.problems)
+        recipes = {recipe.id: recipe for recipe in self.guides}
+        for lettering in letterings:
+            if lettering.guide in self.curves and lettering.id in faces:
+                standing = self._standing(recipes[lettering.guide], self.curves)
+                if lettering.fit is None:
+                    standing = replace(standing, within=self._within)
+                self.stands[lettering.id] = standing, faces[lettering.id]
+        for lettering in letterings:
+            set_already = lettering.id in self.lines or _sizes_itself(lettering)
+            if lettering.id in self.stands and not set_already:
+                with self._naming(lettering, "standoff"):
+                    self.lines[lettering.id] = set_fitted(lettering, *self.stands[lettering.id])
+        for group in _grown_together(letterings):
+            self._grow([lettering for lettering in group if lettering.id in self.stands])
+
+    @contextmanager
+    def _naming(self, lettering: Lettering, field: str) -> Iterator[None]:
+        """Whatever is wrong inside is laid to a lettering; errors of curve or face to `field`."""
+        where = f"letterings[{self._piece.letterings.index(lettering)}]"
+        try:
+            yield
+        except PieceError as error:
+            self.problems.extend(error.within(where))
+        except WrongRecipeError as error:
+            self.problems.append(FieldProblem(f"{where}.{error.field}", error.reason))
+        except (FaceError, CurveError) as error:
+            self.problems.append(FieldProblem(f"{where}.{field}", str(error)))
+
+    def _standing(self, recipe: AnyGuide, curves: Mapping[str, Curve]) -> Standing:
+        users = sum(lettering.guide == recipe.id for lettering in self._piece.letterings)
+        standing = standing_of(recipe, curves[recipe.id])
+        edges = (
+            tuple(curves[name] for name in recipe.leans_on)
+            if isinstance(recipe, BetweenGuide)
+            else ()
+        )
+        return replace(standing, shared=users > 1, edges=edges, blank=self.blank)
+
+    def _size_guides(self, faces: Mapping[str, Face]) -> None:
+        """Size the guides that are sized by lettering, those that others lean on first."""
+        sizing = [one for one in self._piece.letterings if one.fit and one.fit.kind == "guide"]
+        if not sizing:
+            return
+        for guide_id in guides_in_order(self.guides):
+            mine = [one for one in sizing if one.guide == guide_id and one.id in faces]
+            recipe = self._recipe(guide_id)
+            decides: tuple[str, Fitted] | None = None
+            for lettering in mine:
+                with self._naming(lettering, "fit"):
+                    face = faces[lettering.id]
+                    sized, lines = sized_guide(recipe, lettering, face, self._stand_on)
+                    outcome = lines[0].fitted
+                    assert outcome is not None
+                    if decides is None:
+                        self.guides = tuple(
+                            sized if one.id == guide_id else one for one in self.guides
+                        )
+                        decides = lettering.text, outcome
+                    else:
+                        # The guide is that of the first one, which this one is set on too.
+                        outcome = contradicted(outcome, *decides)
+                        standing = self._stand_on(self._recipe(guide_id))
+                        lines = tuple(
+                            replace(line, fitted=outcome)
+                            for line in set_fitted(lettering, standing, face)
+                        )
+                    self.lines[lettering.id] = lines
+
+    def _recipe(self, guide_id: str) -> AnyGuide:
+        return next(one for one in self.guides if one.id == guide_id)
+
+    def _stand_on(self, recipe: AnyGuide) -> Standing:
+        """What lettering stands on, with another recipe for one guide."""
+        guides = tuple(recipe if one.id == recipe.id else one for one in self.guides)
+        curves = guide_curves(guides, (recipe.id,))
+        return self._standing(recipe, curves)
+
+    def _grow(self, group: list[Lettering]) -> None:
+        """Set letterings whose heights are the largest that have room, all together."""
+        members: list[Tried] = []
+        for lettering in group:
+            with self._naming(lettering, "standoff"):
+                assert lettering.fit is not None
+                standing, face = self.stands[lettering.id]
+                members.append(Tried(lettering, lettering.fit, standing, face))
+                if len(group) > 1:
+                    # What cannot stand at all is laid to the one that it is.
+                    with suppress(CurveError):
+                        set_lettering(lettering, standing, face)
+        if not group or len(members) < len(group):
+            return
+        guides = {lettering.guide for lettering in group}
+        others = [
+            line
+            for lines in self.lines.values()
+            for line in lines
+            if line.lettering.guide in guides
+        ]
+        with self._naming(group[0], "standoff"):
+            for lettering, lines in zip(group, fit_heights(members, others), strict=True):
+                self.lines[lettering.id] = lines
+
+
+def _sizes_itself(lettering: Lettering) -> bool:
+    return lettering.fit is not None and lettering.fit.kind == "height"
+
+
+def _grown_together(letterings: tuple[Lettering, ...]) -> list[list[Lettering]]:
+    """Letterings whose heights are fitted, in groups: those that are alike, or share a guide."""
+    groups: list[list[Lettering]] = []
+    for lettering in filter(_sizes_itself, letterings):
+        linked = [group for group in groups if any(_linked(lettering, one) for one in group)]
+        groups = [group for group in groups if group not in linked]
+        groups.append([*(one for group in linked for one in group), lettering])
+    return groups
+
+
+def _linked(one: Lettering, two: Lettering) -> bool:
+    assert one.fit is not None
+    assert two.fit is not None
+    return one.guide == two.guide or bool(one.fit.alike and one.fit.alike == two.fit.alike)
+
+
+def standing_of(recipe: AnyGuide, curve: Curve) -> Standing:
+    """A guide as letters stand on it by themselves."""
+    centre = recipe.centre if isinstance(recipe, GrowingSpiralGuide) else None
+    return Standing(curve, recipe.corners == "keep-off", centre)
+
+
+def united(boxes: list[Bounds]) -> Bounds:
+    """The least box round all boxes; a point at the origin where there are none."""
+    if not boxes:
+        return (0.0, 0.0, 0.0, 0.0)
+    low_x, low_y, high_x, high_y = zip(*boxes, strict=True)
+    return min(low_x), min(low_y), max(high_x), max(high_y)

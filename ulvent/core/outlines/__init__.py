@@ -1,0 +1,19 @@
+"""Outlines: drawn shapes of letters, and lines of segments from files.
+
+An `Outline` is flat and immutable, as letters are drawn; a `FileOutline` is one line of exact
+segments with its edges, from which guides and blanks are taken.
+"""
+
+from ulvent.core.outlines.edges import FileOutline, curve_of, in_line, joined_ends, moved_segment
+from ulvent.core.outlines.outline import Contour, Outline, OutlinePen
+
+__all__ = [
+    "Contour",
+    "FileOutline",
+    "Outline",
+    "OutlinePen",
+    "curve_of",
+    "in_line",
+    "joined_ends",
+    "moved_segment",
+]

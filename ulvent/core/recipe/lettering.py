@@ -1,0 +1,385 @@
+"""The recipe of a lettering: what a person decided about words on a guide, as data."""
+
+from __future__ import annotations
+
+import unicodedata
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, field_validator, model_validator
+
+from ulvent.core.recipe.fit import Fit
+from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe.recipes import (
+    Coordinate,
+    Degrees,
+    Identifier,
+    Model,
+    PathData,
+    Size,
+    WrongRecipeError,
+)
+
+MOST_LETTERS = 2000
+MOST_LINES = 50
+MOST_REPEATS = 1000
+MOST_LABELS = 720
+MOST_TICKS = 5000
+
+Figure = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)]
+Place = Annotated[int, Field(ge=0, lt=MOST_LETTERS)]
+PlaceKind = Literal["mm", "share", "start", "middle", "end", "top", "bottom"]
+LONGEST_LABEL = 80
+LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
+Tag = Annotated[str, Field(pattern=r"^[\x20-\x7e]{4}$")]
+
+
+class Mark(Model):
+    """A mark that stands among words like a letter.
+
+    letter
+        any characters of the face, where the kind is `letter`
+    d
+        path data of an outline, y up, where the kind is `outline`
+    size, raised
+        its height, and where its middle stands, in capitals' heights
+    """
+
+    kind: Literal["dot", "ring", "diamond", "star", "leaf", "letter", "outline"]
+    letter: Annotated[str, Field(max_length=8)] = ""
+    d: PathData | None = None
+    size: Annotated[float, Field(gt=0.0, le=10.0, allow_inf_nan=False)] = 0.4
+    raised: Annotated[float, Field(ge=-10.0, le=10.0, allow_inf_nan=False)] = 0.5
+
+    @model_validator(mode="after")
+    def _has_what_it_shows(self) -> Self:
+        if self.kind == "letter" and not self.letter.strip():
+            raise WrongRecipeError("letter", "is missing: which character is the mark?")
+        if self.kind == "outline" and self.d is None:
+            raise WrongRecipeError("d", "is missing: the mark's outline")
+        return self
+
+
+class Repeat(Model):
+    """The words again and again along the guide.
+
+    times, pitch
+        how often, or how far from each to the next, mm; neither: as often as there is room
+    separator
+        a mark between them
+    gap
+        the white at every joint, mm, added to what the face gives; none: whatever makes
+        the words go round evenly, the seam no different from the other joints
+    """
+
+    times: Annotated[int, Field(ge=1, le=MOST_REPEATS)] | None = None
+    pitch: Size | None = None
+    separator: Mark | None = None
+    gap: Millimetres | None = None
+
+    @model_validator(mode="after")
+    def _one_way(self) -> Self:
+        if self.times is not None and self.pitch is not None:
+            raise WrongRecipeError("pitch", "is one too many: give times or pitch")
+        if self.pitch is not None and self.gap is not None:
+            raise WrongRecipeError("gap", "follows from the pitch: leave one of them out")
+        return self
+
+
+class Laps(Model):
+    """What one lap has no room for goes on round the next one, `pitch` mm away."""
+
+    pitch: Size
+    way: Literal["outward", "inward"] = "inward"
+
+
+class Fill(Model):
+    """The guide's inside filled with the words; the guide is closed.
+
+    way
+        line by line across it, or round and round on its parallels, from the outermost inward
+    margin
+        kept free all round, whole lines looked at, mm
+    pitch
+        from line to line, mm; none: as usual
+    angle
+        of the lines, degrees
+    even
+        whether each line's gaps are opened evenly until it is as long as there is room
+    again
+        whether the words begin anew until the shape is full
+    """
+
+    way: Literal["lines", "around"] = "lines"
+    margin: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 2.0
+    pitch: Size | None = None
+    angle: Annotated[float, Field(ge=-360.0, le=360.0, allow_inf_nan=False)] = 0.0
+    even: bool = True
+    again: bool = False
+
+    @model_validator(mode="after")
+    def _goes_together(self) -> Self:
+        if self.way == "around" and self.again:
+            raise WrongRecipeError("again", "goes only with lines")
+        return self
+
+
+class LineChoice(Model):
+    """What one line of several has of its own."""
+
+    height: Size | None = None
+    align: Literal["start", "centre", "end"] | None = None
+
+
+class Nudge(Model):
+    """What was done by hand to one letter.
+
+    letter
+        its place in the words
+    along, across
+        moved, mm, in its reading direction and toward its head
+    turn
+        degrees, counter-clockwise
+    size
+        factor
+    gap
+        by how much the gap after it is opened, mm
+    """
+
+    letter: Place
+    along: Millimetres = 0.0
+    across: Millimetres = 0.0
+    turn: Degrees = 0.0
+    size: Annotated[float, Field(ge=0.05, le=20.0, allow_inf_nan=False)] = 1.0
+    gap: Millimetres = 0.0
+
+
+class Numbers(Model):
+    """Labels that count: figures, Roman figures or letters."""
+
+    kind: Literal["figures", "roman", "letters"]
+    first: Figure = 1.0
+    step: Figure = 1.0
+    last: Figure | None = None
+    decimals: Annotated[int, Field(ge=0, le=6)] = 0
+    pad: Annotated[int, Field(ge=0, le=12)] = 0
+    sign: bool = False
+    unit: Annotated[str, Field(max_length=12)] = ""
+
+    @model_validator(mode="after")
+    def _gets_there(self) -> Self:
+        if self.step == 0.0:
+            raise WrongRecipeError("step", "must not be 0")
+        if self.last is not None and (self.last - self.first) * self.step < 0.0:
+            raise WrongRecipeError("last", "is never reached: the step leads away from it")
+        return self
+
+
+class Names(Model):
+    """Labels that have names of their own: compass points, months, or listed words."""
+
+    kind: Literal["compass", "months", "list"]
+    points: Literal[4, 8, 16, 32] = 8
+    words: Annotated[tuple[LabelText, ...], Field(max_length=MOST_LABELS)] = ()
+    short: bool = True
+
+
+class LabelChange(Model):
+    """One label that is not like the others; what is left out stays as it is."""
+
+    label: Annotated[int, Field(ge=0, lt=MOST_LABELS)]
+    text: LabelText | None = None
+    height: Size | None = None
+    along: Millimetres = 0.0
+    across: Millimetres = 0.0
+    turn: Degrees = 0.0
+    hidden: bool = False
+
+
+class Tick(Model):
+    """One kind of tick. Width 0 is a single stroke."""
+
+    length: Size
+    width: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 0.0
+
+
+class Ticks(Model):
+    """Ticks at the labels and between them.
+
+    parts
+        into how many parts the way from label to label is divided
+    middle
+        the tick at half way; none: like the minor ones
+    """
+
+    major: Tick | None = None
+    middle: Tick | None = None
+    minor: Tick | None = None
+    parts: Annotated[int, Field(ge=1, le=200)] = 1
+    side: Literal["outside", "inside", "both"] = "inside"
+
+
+class Dial(Model):
+    """Labels spread along the guide in place of words.
+
+    divisions
+        how many equal parts the guide is divided into
+    places, places_in
+        instead: where each label stands, from where the lettering is placed
+    way
+        along the guide's direction or against it
+    stand
+        how each label stands: on the guide, upright to the page, or reading away from
+        the guide or toward it
+    curved
+        whether a label on the guide follows it, or is straight
+    """
+
+    labels: Annotated[Numbers | Names, Field(discriminator="kind")]
+    divisions: Annotated[int, Field(ge=1, le=MOST_LABELS)] | None = None
+    places: Annotated[tuple[Figure, ...], Field(max_length=MOST_LABELS)] = ()
+    places_in: Literal["degrees", "mm"] = "degrees"
+    way: Literal["along", "against"] = "along"
+    stand: Literal["on-guide", "upright", "away", "toward"] = "on-guide"
+    curved: bool = True
+    changes: Annotated[tuple[LabelChange, ...], Field(max_length=MOST_LABELS)] = ()
+    ticks: Ticks | None = None
+
+    @model_validator(mode="after")
+    def _divided_one_way(self) -> Self:
+        if self.divisions is not None and self.places:
+            raise WrongRecipeError("places", "is one too many: give divisions or places")
+        seen: set[int] = set()
+        for change in self.changes:
+            if change.label in seen:
+                raise WrongRecipeError("changes", f"changes label {change.label} twice")
+            seen.add(change.label)
+        return self
+
+
+def _refuse_unfitting(lettering: Lettering, fit: Fit) -> None:
+    """Refuse fits of what follows from other figures already."""
+    for arrangement in ("dial", "fill"):
+        if getattr(lettering, arrangement) is not None:
+            raise WrongRecipeError("fit", f"does not go together with {arrangement}")
+    if lettering.laps is not None and fit.kind != "height":
+        raise WrongRecipeError("fit", "must be of the height with laps")
+    if lettering.repeat is not None and fit.kind in ("gap", "taper"):
+        raise WrongRecipeError("fit", "must be of height, guide or repeats with repeat")
+    if lettering.repeat is None and fit.kind == "repeats":
+        raise WrongRecipeError("fit", "of the repeats needs repeat")
+    if lettering.with_guide and fit.kind in ("height", "taper"):
+        raise WrongRecipeError("fit", "does not go together with with_guide")
+
+
+class Lettering(Model):
+    """Words on one guide.
+
+    text
+        one line, or several
+    height, measured
+        mm, of what: a flat capital, a small x, from descender to ascender, or the type size
+    end_height, with_guide
+        the height at the last letter; or whether letters grow as a growing spiral does
+    standoff
+        from the guide to the touch line, mm, positive away from the letters' feet
+    at, at_in
+        the place on the guide: a station in mm, a share of the guide's length, or mm
+        from a named place of the guide
+    width, slant
+        of the letters: a factor, and degrees
+    fit
+        a figure that is solved: the typed one counts no longer
+    spacing, space_all
+        gaps as the face has its advances; every gap as its designer made it on the straight;
+        or one gap for all. Figures and punctuation keep the face's advances unless all are spaced.
+        Or letters overlap by `overlap` mm, so that each word holds together as one piece
+    tracking, word_space
+        added to every gap between letters, and to every space, mm
+    spread_joined
+        whether tracking pulls letters apart that join
+    shape
+        letters keep their shape, follow the curve, or are stacked down the guide,
+        turned with it or upright to the page
+    line_pitch, lines
+        from each line to the next, mm, and what single lines have of their own
+    ends
+        a mark before the first letter and after the last
+    prepare
+        what is done to its outlines before a tool gets them
+    hand, hand_words
+        what was done to letters by hand, and the words it was done to
+    """
+
+    id: Identifier
+    guide: Identifier
+    text: Annotated[str, Field(max_length=MOST_LETTERS)]
+    face: Annotated[str, Field(min_length=1, max_length=200)]
+    height: Size
+    measured: Literal["capital", "x-height", "ascender", "type"] = "capital"
+    end_height: Size | None = None
+    with_guide: bool = False
+    reading: Literal["along", "against"] = "along"
+    touch: Literal["ascender", "capital", "middle", "baseline", "descender"] = "baseline"
+    standoff: Coordinate = 0.0
+    at: Coordinate = 0.0
+    at_in: PlaceKind = "mm"
+    align: Literal["start", "centre", "end"] = "start"
+    fit: Fit | None = None
+    spacing: Literal["font", "even", "same", "overlap"] = "font"
+    overlap: Annotated[float, Field(gt=0.0, le=100.0, allow_inf_nan=False)] = 0.5
+    space_all: bool = False
+    tracking: Millimetres = 0.0
+    word_space: Millimetres = 0.0
+    spread_joined: bool = False
+    shape: Literal["rigid", "bent", "stacked", "stacked-upright"] = "rigid"
+    width: Annotated[float, Field(ge=0.1, le=10.0, allow_inf_nan=False)] = 1.0
+    slant: Annotated[float, Field(ge=-60.0, le=60.0, allow_inf_nan=False)] = 0.0
+    mirrored: bool = False
+    features: dict[Tag, Annotated[int, Field(ge=0, le=99)]] = Field(default_factory=dict)
+    axes: dict[Tag, Figure] = Field(default_factory=dict)
+    line_pitch: Size | None = None
+    lines: Annotated[tuple[LineChoice, ...], Field(max_length=MOST_LINES)] = ()
+    ends: Mark | None = None
+    repeat: Repeat | None = None
+    laps: Laps | None = None
+    dial: Dial | None = None
+    fill: Fill | None = None
+    prepare: Prepare | None = None
+    hand: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
+    hand_words: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
+
+    @field_validator("text")
+    @classmethod
+    def _plain(cls, text: str) -> str:
+        for index, character in enumerate(text):
+            if character != "\n" and unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp"):
+                raise ValueError(
+                    f"must be lines of plain text; place {index + 1} holds "
+                    f"the control character U+{ord(character):04X}"
+                )
+        if text.count("\n") >= MOST_LINES:
+            raise ValueError(f"must have at most {MOST_LINES} lines")
+        return text
+
+    @model_validator(mode="after")
+    def _goes_together(self) -> Self:
+        arrangements = {"repeat": self.repeat, "laps": self.laps, "dial": self.dial,
+                        "fill": self.fill}  # fmt: skip
+        given = [name for name, value in arrangements.items() if value is not None]
+        if len(given) > 1:
+            raise WrongRecipeError(given[1], f"does not go together with {given[0]}")
+        grows = "end_height" if self.end_height is not None else "with_guide"
+        if self.end_height is not None and self.with_guide:
+            raise WrongRecipeError("with_guide", "is one too many: there is an end height")
+        if (self.end_height is not None or self.with_guide) and given:
+            raise WrongRecipeError(grows, f"does not go together with {given[0]}")
+        if self.fit is not None:
+            _refuse_unfitting(self, self.fit)
+        if self.dial is not None and self.shape.startswith("stacked"):
+            raise WrongRecipeError("shape", "must be rigid or bent on a dial")
+        if self.fill is not None and self.shape.startswith("stacked"):
+            raise WrongRecipeError("shape", "must be rigid or bent where a shape is filled")
+        if self.repeat and not self.text.strip() and self.repeat.separator is None:
+            raise WrongRecipeError("text", "is missing: there is nothing to repeat")
+        return self

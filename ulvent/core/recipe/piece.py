@@ -1,0 +1,228 @@
+"""The piece: one document, as a person decided it.
+
+A piece holds decisions only: the blank, the guides' recipes, the letterings.
+Placements, outlines and findings are worked out from it and never stored.
+`parse_piece` is the one way in from outside; it names every field that is wrong.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal, get_args
+
+from pydantic import Field, ValidationError, model_validator
+
+from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.recipe.lettering import Lettering, Names, Numbers
+from ulvent.core.recipe.preparing import Prepare, Shape
+from ulvent.core.recipe.recipes import (
+    AnyBlank,
+    AnyGuide,
+    Blank,
+    Guide,
+    Model,
+    Sheet,
+    ToolArea,
+    WrongRecipeError,
+    refuse_rings,
+)
+from ulvent.core.recipe.tool_sheet import ToolSheet
+
+VERSION = 1
+MOST_LETTERS_IN_ALL = 20_000
+MOST_GUIDES = 200
+MOST_LETTERINGS = 400
+MOST_TOOL_SHEETS = 12
+MOST_ACCEPTED = 2000
+
+
+class Accepted(Model):
+    """A finding that a person has accepted: it says no more until it gets worse.
+
+    key, sheet
+        which finding, and under which tool sheet
+    figure
+        what it was then
+    """
+
+    key: Annotated[str, Field(max_length=200)]
+    sheet: Annotated[str, Field(max_length=64)] = ""
+    figure: Annotated[float, Field(allow_inf_nan=False)]
+
+
+class Piece(Model):
+    """A blank, its guides and its letterings; the sheet and tool it is made with.
+
+    prepare
+        what is done to all letterings together
+    tool_sheets
+        what the piece is proofed against; none: a plain one
+    accepted
+        findings that are known and let be
+    """
+
+    ulvent: Literal[1]
+    title: Annotated[str, Field(max_length=200)] = ""
+    blank: Blank | None = None
+    sheet: Sheet | None = None
+    area: ToolArea | None = None
+    guides: Annotated[tuple[Guide, ...], Field(max_length=MOST_GUIDES)] = ()
+    letterings: Annotated[tuple[Lettering, ...], Field(max_length=MOST_LETTERINGS)] = ()
+    prepare: Prepare | None = None
+    tool_sheets: Annotated[tuple[ToolSheet, ...], Field(max_length=MOST_TOOL_SHEETS)] = ()
+    accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
+
+    @model_validator(mode="after")
+    def _ids_are_used_once_and_known(self) -> Piece:
+        problems = [
+            *_used_twice("guides", [guide.id for guide in self.guides]),
+            *_used_twice("letterings", [lettering.id for lettering in self.letterings]),
+        ]
+        known = {guide.id for guide in self.guides}
+        for index, lettering in enumerate(self.letterings):
+            if lettering.guide not in known:
+                problems.append(
+                    FieldProblem(
+                        f"letterings[{index}].guide", f"there is no guide “{lettering.guide}”"
+                    )
+                )
+        for where, shape in self.shapes:
+            if shape is None and self.blank is None:
+                problems.append(FieldProblem(where, "is the blank, and there is none"))
+            elif shape is not None and shape not in known:
+                problems.append(FieldProblem(where, f"there is no guide “{shape}”"))
+        problems.extend(_used_twice("tool_sheets", [sheet.id for sheet in self.tool_sheets]))
+        letters = sum(len(lettering.text) for lettering in self.letterings)
+        if letters > MOST_LETTERS_IN_ALL:
+            reason = f"have {letters} characters in all; at most {MOST_LETTERS_IN_ALL} are taken"
+            problems.append(FieldProblem("letterings", reason))
+        if problems:
+            raise PieceError(problems)
+        refuse_rings(self.guides)
+        return self
+
+    @property
+    def shapes(self) -> tuple[tuple[str, Shape], ...]:
+        """The guides that are used as shapes in preparing, each with the field that names it."""
+        recipes = [("prepare", self.prepare)]
+        recipes += [
+            (f"letterings[{index}].prepare", one.prepare)
+            for index, one in enumerate(self.letterings)
+        ]
+        return tuple(
+            (f"{where}.{field}", shape)
+            for where, recipe in recipes
+            if recipe is not None
+            for field, shape in recipe.shapes
+        )
+
+    def guide(self, guide_id: str) -> AnyGuide:
+        """The guide with this id, which must be there."""
+        return next(guide for guide in self.guides if guide.id == guide_id)
+
+
+def parse_piece(document: Any) -> Piece:
+    """A piece from decoded JSON.
+
+    Raises
+    ------
+    PieceError
+        Naming every wrong field, as in ``letterings[0].height``.
+    """
+    version = document.get("ulvent") if isinstance(document, dict) else None
+    if isinstance(version, int) and not isinstance(version, bool) and version > VERSION:
+        problem = FieldProblem(
+            "ulvent", f"version {version} is newer than this Ulvent reads (it reads {VERSION})"
+        )
+        raise PieceError([problem])
+    try:
+        return Piece.model_validate(document)
+    except ValidationError as error:
+        raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
+
+
+def parse_guide(document: Any) -> AnyGuide:
+    """One guide that leans on no other, from decoded JSON.
+
+    Raises
+    ------
+    PieceError
+        Naming every wrong field, as in ``diameter``.
+    """
+    try:
+        guide = parse_piece({"ulvent": VERSION, "guides": [document]}).guides[0]
+    except PieceError as error:
+        raise PieceError(
+            [
+                FieldProblem(problem.field.removeprefix("guides[0]").lstrip("."), problem.reason)
+                for problem in error.problems
+            ]
+        ) from error
+    return guide
+
+
+def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
+    """Ids become layer names, which some formats hold equal whatever their case."""
+    return [
+        FieldProblem(f"{where}[{index}].id", f"“{name}” is used twice")
+        for index, name in enumerate(ids)
+        if name.lower() in (other.lower() for other in ids[:index])
+    ]
+
+
+_KINDS = {
+    kind
+    for model in (*get_args(AnyGuide), *get_args(AnyBlank), Numbers, Names)
+    for kind in get_args(model.model_fields["kind"].annotation)
+}
+"""Pydantic names these in the place of an error; makers need not see them."""
+
+_REASONS = {
+    "extra_forbidden": "is not a field that Ulvent knows",
+    "missing": "is missing",
+    "greater_than": "must be greater than {gt:g}",
+    "greater_than_equal": "must be at least {ge:g}",
+    "less_than_equal": "must be at most {le:g}",
+    "finite_number": "must be a finite number",
+    "float_type": "must be a number",
+    "float_parsing": "must be a number",
+    "string_type": "must be text",
+    "string_too_long": "must have at most {max_length} characters",
+    "string_too_short": "must not be empty",
+    "too_long": "must have at most {max_length} entries",
+    "literal_error": "must be {expected}",
+    "union_tag_invalid": "must be one of {expected_tags}",
+    "tuple_type": "must be a list",
+    "model_attributes_type": "must be an object",
+    "model_type": "must be an object",
+    "dict_type": "must be an object",
+}
+
+
+def _problem(detail: dict[str, Any]) -> FieldProblem:
+    kind, context = detail["type"], detail.get("ctx", {})
+    place = [part for part in detail["loc"] if part not in _KINDS]
+    wrong = context.get("error")
+    if isinstance(wrong, WrongRecipeError):
+        return FieldProblem(_dotted([*place, wrong.field]), wrong.reason)
+    if kind in ("union_tag_invalid", "union_tag_not_found"):
+        place.append("kind")
+    if kind == "union_tag_not_found":
+        reason = "is missing"
+    elif "[key]" in place:
+        place.remove("[key]")
+        reason = "is not a tag of four characters"
+    elif kind == "string_pattern_mismatch":
+        reason = "must start with a letter and hold only letters, digits, - and _, at most 64"
+    elif kind in _REASONS:
+        reason = _REASONS[kind].format(**context)
+    else:
+        reason = detail["msg"].removeprefix("Value error, ")
+    return FieldProblem(_dotted(place), reason)
+
+
+def _dotted(place: list[str | int]) -> str:
+    """`("letterings", 0, "height")` as `letterings[0].height`."""
+    text = ""
+    for part in place:
+        text += f"[{part}]" if isinstance(part, int) else f".{part}" if text else part
+    return text

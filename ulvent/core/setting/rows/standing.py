@@ -1,0 +1,34 @@
+"""What a lettering stands on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ulvent.core.base.tolerances import GAP
+from ulvent.core.curves import Curve
+
+
+@dataclass(frozen=True)
+class Standing:
+    """What a lettering stands on, and how finely it is to be spaced there.
+
+    keep_off
+        whether no letter may stand across a corner
+    centre
+        of a growing spiral, mm; nothing for other guides
+    shared
+        whether other lettering stands on the guide
+    edges, blank
+        the two edges that the guide lies between, and the outlines of the blank, where
+        there are any: fits may keep inside of them
+    within
+        by how much a gap may miss what it is to be, mm
+    """
+
+    guide: Curve
+    keep_off: bool = False
+    centre: tuple[float, float] | None = None
+    shared: bool = False
+    edges: tuple[Curve, ...] = ()
+    blank: tuple[Curve, ...] = ()
+    within: float = GAP

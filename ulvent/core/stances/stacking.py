@@ -1,0 +1,42 @@
+"""Letters stacked down a guide: how much of it each takes up.
+
+Letters stand head up, one below the other. Flat and round letters of one kind take the
+same extent, so that round ones overshoot as they do on a line.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ulvent.core.faces import Cluster, Face
+from ulvent.core.setting.gaps.profiles import softening
+
+Floats = NDArray[np.float64]
+
+_SPACE_SHARE = 0.6
+"""What a space takes up, in capitals' heights."""
+_OVERSHOOT = 0.06
+"""By how much of the capitals' height round letters may miss a line and still be on it."""
+
+
+def stacked_extents(face: Face, clusters: tuple[Cluster, ...]) -> Floats:
+    """(n,) font units of the guide that each letter takes up, its white included."""
+    white = softening(face, "capital").white
+    space = _SPACE_SHARE * face.metrics.cap_height
+    spans = (stacked_span(face, cluster) for cluster in clusters)
+    return np.array([high - low + white if high > low else space for low, high in spans])
+
+
+def stacked_span(face: Face, cluster: Cluster) -> tuple[float, float]:
+    """Foot and head of a letter, font units, on the face's own lines where it nearly is."""
+    outline = face.cluster_outline(cluster.glyphs)
+    if not outline:
+        return 0.0, 0.0
+    metrics = face.metrics
+    _, low, _, high = outline.bounds()
+    near = _OVERSHOOT * metrics.cap_height
+    low = 0.0 if abs(low) <= near else low
+    for line in (metrics.cap_height, metrics.x_height):
+        high = line if abs(high - line) <= near else high
+    return low, high

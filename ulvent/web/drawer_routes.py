@@ -1,0 +1,191 @@
+"""Routes for the drawer of guides."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Depends, Query, Request, Response
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
+
+from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.curves.bounds import curve_bounds
+from ulvent.core.guides import guide_curves
+from ulvent.core.guides.blanks import blank_curves
+from ulvent.core.recipe.piece import parse_guide, parse_piece
+from ulvent.core.recipe.recipes import AnyGuide, Guide, PathGuide
+from ulvent.formats.guide_file import ENDING, read_guide, write_guide
+from ulvent.formats.svg import segment_data, write_curve
+from ulvent.store.drawer import Drawer, SavedGuide
+from ulvent.web.problems import Problem
+from ulvent.web.shelf_routes import download
+
+router = APIRouter(
+    prefix="/api/drawer",
+    tags=["drawer"],
+    responses={status: {"model": Problem} for status in (404, 422)},
+)
+
+_FITS = 0.8
+"""A guide fitted to a blank takes up this share of it."""
+
+
+class DrawerEntry(BaseModel):
+    """A guide in the drawer."""
+
+    id: UUID
+    name: str
+    kind: str
+    size: str
+
+
+class NewEntry(BaseModel):
+    """A guide of a piece, to be saved under a name."""
+
+    name: str
+    piece: dict[str, Any]
+    guide: str
+
+
+class ChangedEntry(BaseModel):
+    """A new name, or a guide of a piece to take the place of the old one."""
+
+    name: str | None = None
+    piece: dict[str, Any] | None = None
+    guide: str | None = None
+
+
+class Wanted(BaseModel):
+    """Where a copy shall go: its id in the piece, and whether it is fitted to the blank."""
+
+    piece: dict[str, Any]
+    id: str
+    fit: Literal["true", "blank"] = "true"
+
+
+class Copy(BaseModel):
+    """A copy for a piece."""
+
+    guide: Guide
+
+
+def all_guides(request: Request) -> Drawer:
+    drawer: Drawer = request.app.state.drawer
+    return drawer
+
+
+All = Annotated[Drawer, Depends(all_guides)]
+
+
+@router.get("")
+def find(drawer: All, words: str = Query("", max_length=200)) -> list[DrawerEntry]:
+    """The guides whose names hold all of `words`."""
+    return [_entry(saved) for saved in drawer.find(words)]
+
+
+@router.post("", status_code=201)
+def save(drawer: All, new: NewEntry) -> DrawerEntry:
+    return _entry(drawer.save(new.name, _standing_alone(new.piece, new.guide)))
+
+
+@router.post(
+    "/file",
+    status_code=201,
+    openapi_extra={
+        "requestBody": {"required": True, "content": {"application/json": {"schema": {}}}}
+    },
+)
+async def open_file(drawer: All, request: Request) -> DrawerEntry:
+    """Put the guide of a guide file into the drawer; the body is the file as it is."""
+    data = await request.body()
+
+    def keep() -> DrawerEntry:
+        name, guide = read_guide(data)
+        guide_curves((guide,))
+        return _entry(drawer.save(name, guide))
+
+    return await run_in_threadpool(keep)
+
+
+@router.put("/{guide_id}")
+def change(drawer: All, guide_id: UUID, changed: ChangedEntry) -> DrawerEntry:
+    """Rename a guide, or replace it."""
+    guide = (
+        _standing_alone(changed.piece, changed.guide) if changed.piece and changed.guide else None
+    )
+    return _entry(drawer.change(guide_id, changed.name, guide))
+
+
+@router.delete("/{guide_id}", status_code=204)
+def delete(drawer: All, guide_id: UUID) -> None:
+    drawer.delete(guide_id)
+
+
+@router.post("/{guide_id}/restore")
+def restore(drawer: All, guide_id: UUID) -> DrawerEntry:
+    return _entry(drawer.restore(guide_id))
+
+
+@router.post("/{guide_id}/copy")
+def copy(drawer: All, guide_id: UUID, wanted: Wanted) -> Copy:
+    """A copy of a guide for a piece, at true size or as large as its blank has room for."""
+    guide = drawer.get(guide_id).guide.model_copy(update={"id": wanted.id})
+    if wanted.fit == "blank":
+        guide = _fitted(guide, wanted.piece)
+    return Copy(guide=parse_guide(guide.model_dump(mode="json")))
+
+
+@router.get("/{guide_id}/picture", response_class=Response)
+def picture(drawer: All, guide_id: UUID) -> Response:
+    """The guide as a small picture (SVG)."""
+    saved = drawer.get(guide_id)
+    curve = guide_curves((saved.guide,))[saved.guide.id]
+    data = write_curve(curve, saved.name)
+    return Response(data, media_type="image/svg+xml", headers={"Cache-Control": "no-cache"})
+
+
+@router.get("/{guide_id}/file", response_class=Response)
+def guide_file(drawer: All, guide_id: UUID) -> Response:
+    """The guide as a guide file."""
+    saved = drawer.get(guide_id)
+    return download(write_guide(saved.name, saved.guide), saved.name, ENDING, "application/json")
+
+
+def _entry(saved: SavedGuide) -> DrawerEntry:
+    x0, y0, x1, y1 = curve_bounds(guide_curves((saved.guide,))[saved.guide.id])
+    size = f"{x1 - x0:.4g} × {y1 - y0:.4g} mm"
+    return DrawerEntry(id=saved.id, name=saved.name, kind=saved.guide.kind, size=size)
+
+
+def _standing_alone(document: dict[str, Any], guide_id: str) -> AnyGuide:
+    """A guide of a piece, about its own centre; one that leans on others becomes its line."""
+    piece = parse_piece(document)
+    guide = next((one for one in piece.guides if one.id == guide_id), None)
+    if guide is None:
+        raise PieceError([FieldProblem("guide", f"there is no guide “{guide_id}”")])
+    curve = guide_curves(piece.guides)[guide_id]
+    if guide.leans_on:
+        data = segment_data(curve.segments(), curve.closed, up=True)
+        guide = PathGuide(id=guide.id, kind="path", d=data, corners=guide.corners)
+        x0, y0, x1, y1 = curve_bounds(curve)
+        at_origin = (-(x0 + x1) / 2.0, -(y0 + y1) / 2.0)
+        return guide.model_copy(update={"centre": at_origin})
+    return guide.model_copy(update={"centre": (0.0, 0.0), "hidden": False, "removed": False})
+
+
+def _fitted(guide: AnyGuide, document: dict[str, Any]) -> AnyGuide:
+    blank = parse_piece(document).blank
+    if blank is None:
+        raise PieceError([FieldProblem("blank", "the piece has no blank to fit a guide to")])
+    x0, y0, x1, y1 = curve_bounds(blank_curves(blank)[0])
+    a0, b0, a1, b1 = curve_bounds(guide_curves((guide,))[guide.id])
+    factor = _FITS * min((x1 - x0) / max(a1 - a0, 1e-9), (y1 - y0) / max(b1 - b0, 1e-9))
+    scaled = min(max(round(guide.scaled * factor, 4), 1e-3), 1e3)
+    middle = ((x0 + x1) / 2.0, (y0 + y1) / 2.0)
+    off = ((a0 + a1) / 2.0 * factor, (b0 + b1) / 2.0 * factor)
+    centre = (round(middle[0] - off[0], 3), round(middle[1] - off[1], 3))
+    changed: dict[str, Any] = {"scaled": scaled, "centre": centre, "seam": guide.seam * factor}
+    if guide.part is not None:
+        changed["part"] = tuple(station * factor for station in guide.part)
+    return guide.model_copy(update=changed)

@@ -1,0 +1,182 @@
+"""Routes for faces, shipped and added, and for typed figures."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
+
+from ulvent.core.base.figures import parse_length
+from ulvent.core.curves import Line
+from ulvent.core.faces import Axis, Face, FeatureChoice
+from ulvent.core.faces.traits import traits
+from ulvent.core.layout import united
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.setting import Standing, set_lettering
+from ulvent.formats.font_file import FontFacts, try_font
+from ulvent.formats.svg import write_words
+from ulvent.shipped_faces import ShippedFace, catalogue
+from ulvent.store.added_faces import StoredFace
+from ulvent.web.problems import Problem
+from ulvent.web.type_case import Case, TypeCase
+
+router = APIRouter(
+    prefix="/api", tags=["faces"], responses={code: {"model": Problem} for code in (404, 422)}
+)
+
+_SAMPLE_HEIGHT = 10.0
+_MOST_SAMPLE_LETTERS = 80
+_UNENDING = 1e5
+_NO_LICENCE = "no licence is stated in the file"
+
+
+class FaceEntry(BaseModel):
+    """A face that a lettering can be set in.
+
+    added
+        whether a maker added it
+    good_for
+        what it is, measured: joined, stencil, thin strokes and so on
+    missing
+        characters of the asked words that it has no letter for
+    """
+
+    id: str
+    name: str
+    kind: str
+    licence: str
+    single_stroke: bool
+    added: bool
+    cap_height: str
+    good_for: list[str]
+    axes: list[Axis]
+    features: list[FeatureChoice]
+    missing: list[str]
+
+
+class Figure(BaseModel):
+    """A typed figure, understood: mm."""
+
+    value: float
+
+
+@router.get("/faces")
+def faces(case: Case, text: str = Query("", max_length=2000)) -> list[FaceEntry]:
+    """All faces that are offered; with `text`, what each of them has no letter for."""
+    added = {stored.id: stored for stored in case.added.all()}
+    return [
+        _entry(face_id, face, catalogue().get(face_id) or added[face_id], text)
+        for face_id, face in case.offered()
+        if face_id in catalogue() or face_id in added
+    ]
+
+
+@router.get("/faces/{face_id}")
+def one_face(case: Case, face_id: str) -> FaceEntry:
+    """One face, also one that is no longer offered."""
+    source = catalogue().get(face_id) or case.added.get(face_id)
+    return _entry(face_id, case.known(face_id), source, "")
+
+
+def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str) -> FaceEntry:
+    if isinstance(source, ShippedFace):
+        name, kind, licence = source.name, source.kind, source.licence
+    else:
+        facts = FontFacts(**source.facts)
+        name, kind = source.name, f"added, {facts.format.upper()}"
+        licence = facts.licence or _NO_LICENCE
+    return FaceEntry(
+        id=face_id,
+        name=name,
+        kind=kind,
+        licence=licence,
+        single_stroke=face.single_stroke,
+        added=isinstance(source, StoredFace),
+        cap_height=face.metrics.sources["cap_height"],
+        good_for=list(traits(face)),
+        axes=list(face.axes),
+        features=list(face.features),
+        missing=sorted({missing.character for missing in face.shape(text).missing}),
+    )
+
+
+@router.post(
+    "/faces",
+    status_code=201,
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+        }
+    },
+)
+async def add_face(
+    case: Case, request: Request, name: str = Query(min_length=1, max_length=120)
+) -> FaceEntry:
+    """Add a font file, once it has been tried out; the body is the file as it is."""
+    data = await request.body()
+    return await run_in_threadpool(_add, case, data, name)
+
+
+def _add(case: TypeCase, data: bytes, name: str) -> FaceEntry:
+    facts = try_font(data, name)
+    kept: dict[str, Any] = vars(facts)
+    stored = case.added.add(facts.name, data, kept)
+    case.forget(stored.id)
+    return _entry(stored.id, case.known(stored.id), stored, "")
+
+
+@router.delete("/faces/{face_id}", status_code=204)
+def remove_face(case: Case, face_id: str) -> None:
+    """Offer an added face no longer. What is set in it keeps it."""
+    case.added.remove(face_id)
+
+
+@router.post("/faces/{face_id}/restore", status_code=204)
+def restore_face(case: Case, face_id: str) -> None:
+    """Offer an added face again."""
+    case.added.restore(face_id)
+
+
+@router.get("/faces/{face_id}/words", response_class=Response)
+def words(case: Case, face_id: str, text: str = Query(min_length=1, max_length=2000)) -> Response:
+    """Some words set straight in a face (SVG), to choose it by."""
+    face = case.known(face_id)
+    straight = Lettering(
+        id="sample",
+        guide="line",
+        text="".join(c for c in text[:_MOST_SAMPLE_LETTERS] if c.isprintable()),
+        face=face_id,
+        height=_SAMPLE_HEIGHT,
+    )
+    (setting,) = set_lettering(straight, Standing(Line((0.0, 0.0), (_UNENDING, 0.0))), face)
+    outlines = [setting.placed_outline(index) for index in range(len(setting.clusters))]
+    left, low, right, high = united([outline.bounds() for outline in outlines])
+    # One height for every face, so that rows of samples compare.
+    low, high = min(low, -0.45 * _SAMPLE_HEIGHT), max(high, 1.35 * _SAMPLE_HEIGHT)
+    bounds = (left - 1.0, low, max(right, left + 1.0) + 1.0, high)
+    picture = write_words(outlines, bounds, straight.text, face.single_stroke)
+    return Response(picture, media_type="image/svg+xml", headers={"Cache-Control": "max-age=86400"})
+
+
+@router.get("/faces/{face_id}/licence", response_class=Response)
+def licence(case: Case, face_id: str) -> Response:
+    """The licence of a face: of a shipped one as its makers wrote it, else what its file states."""
+    shipped = catalogue().get(face_id)
+    if shipped is not None:
+        text = shipped.licence_text
+    else:
+        facts = FontFacts(**case.added.get(face_id).facts)
+        text = f"{facts.name}: {facts.licence or _NO_LICENCE}\n"
+    return Response(text, media_type="text/plain; charset=utf-8")
+
+
+@router.get("/figure")
+def figure(text: str = Query(max_length=200)) -> Figure:
+    """What a typed figure comes to: sums, fractions and inches are understood."""
+    return Figure(value=float(np.round(parse_length(text), 6)))

@@ -1,0 +1,269 @@
+"""Routes for the proof: the piece as material, its findings, and the tool sheets.
+
+Everything here is in mm with y down, as SVG has it.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from fastapi import APIRouter, Depends, Request, Response
+from pydantic import BaseModel, ConfigDict
+
+from ulvent.core.layout import lay_out, united
+from ulvent.core.outlines import Outline
+from ulvent.core.prepare import Bridge, Layer, Prepared, unreached
+from ulvent.core.proof import Finding, Material, Proof, material, proof_of, sheet_of
+from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
+from ulvent.core.shapes import Region, refitted
+from ulvent.formats.svg import curve_data, outline_data
+from ulvent.store.tool_sheets import ToolSheets
+from ulvent.web.problems import Problem
+from ulvent.web.type_case import Case
+
+router = APIRouter(tags=["proof"], responses={422: {"model": Problem}})
+
+Use = Literal["kept", "removed", "sunk", "lines"]
+XY = tuple[float, float]
+_DRAWN = 0.02
+"""What is only looked at is fitted this coarsely, mm."""
+_MOST_PARTS = 400
+
+
+class ProofRequest(BaseModel):
+    """A piece to be proofed, and how its sheet is looked at.
+
+    use
+        which way of using the sheet is shown; none: as the first tool sheet says
+    layer
+        which layer is shown as material; none: the letterings, or the whole
+    """
+
+    sequence: int = 0
+    piece: dict[str, Any]
+    use: Use | None = None
+    layer: str | None = None
+
+
+class ProofBridge(BaseModel):
+    """A bridge, so that it can be moved or taken away."""
+
+    model_config = ConfigDict(frozen=True)
+
+    lettering: str
+    letter: int
+    number: int
+    begin: XY
+    end: XY
+    width: float
+    angle: float
+    about: XY
+    axes: tuple[float, float, float, float]
+
+
+class ProofLayer(BaseModel):
+    """A layer as the tool gets it. `strokes` are single lines, `paths` the edges with kerf."""
+
+    id: str
+    owner: str
+    kind: Literal["letters", "border", "whole"]
+    areas: str
+    paths: str
+    strokes: str
+    nodes: int
+    pieces: int
+    notes: list[str]
+    bridges: list[ProofBridge]
+
+
+class ProofPart(BaseModel):
+    """One part of the material, mm²."""
+
+    number: int
+    area: float
+    at: XY
+    holds: bool
+
+
+class ProofScene(BaseModel):
+    """A piece as material.
+
+    sheet
+        the whole sheet
+    stays, loose
+        what of it stays, and what of that has lost the sheet's edge
+    unreached
+        what a round cutter does not reach
+    """
+
+    sequence: int
+    bounds: tuple[float, float, float, float]
+    sheet: str
+    stays: str
+    loose: str
+    unreached: str
+    use: Use
+    layer: str
+    guides: list[str]
+    layers: list[ProofLayer]
+    parts: list[ProofPart]
+    parts_left_out: int
+    falls_area: float
+    stays_area: float
+    findings: list[Finding]
+    sheets: list[ToolSheet]
+
+
+@router.post("/api/proof")
+def proof(request: ProofRequest, case: Case) -> ProofScene:
+    """Proof a piece and show it as material."""
+    layout = lay_out(parse_piece(request.piece), case.named)
+    found = proof_of(layout, case.offered, remedies=False)
+    return _scene(request, found, [curve_data(outline) for outline in layout.blank])
+
+
+class Pulled(BaseModel):
+    """A bridge that is being pulled, and where to."""
+
+    bridge: ProofBridge
+    to: XY
+
+
+@router.post("/api/proof/bridge")
+def pulled(pull: Pulled) -> float:
+    """The angle at which a bridge stands that is pulled to a point, degrees."""
+    bridge = pull.bridge
+    found = Bridge(bridge.begin, bridge.end, bridge.width,
+                   about=_down(bridge.about), axes=bridge.axes)  # fmt: skip
+    return round(found.angle_toward(_down(pull.to)), 1)
+
+
+def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
+    ready = found.ready
+    first = found.sheets[0] if found.sheets else PLAIN
+    use = request.use or first.use
+    shown = _shown(ready, request.layer)
+    stuff = material(shown, ready.blank, "removed" if use in ("removed", "sunk") else "kept")
+    cut_through = use in ("kept", "removed")
+    loose = stuff.loose if cut_through else ()
+    parts = stuff.parts if cut_through else ()
+    sheet = sheet_of(ready.layers, ready.blank)
+    cutter = max(one.cutter for one in found.sheets)
+    layers = [_layer(layer) for layer in ready.layers]
+    boxes = [sheet.bounds, *ready.bounds()]
+    x0, y0, x1, y1 = united(boxes)
+    return ProofScene(
+        sequence=request.sequence,
+        bounds=(x0, -y1, x1, -y0),
+        sheet="".join(blank) or _drawn(sheet),
+        stays="" if use == "lines" else _stays(shown, stuff),
+        loose=_drawn(Region.joined(part.region for part in loose)),
+        unreached=_unreached(shown, cutter, stuff) if cutter else "",
+        use=stuff.use if cut_through else use,
+        layer=shown[0].id if shown and shown[0].id == request.layer else "",
+        guides=[curve_data(guide.curve) for guide in ready.guides],
+        layers=layers,
+        parts=[
+            ProofPart(number=p.number, area=p.area, at=_down(p.at), holds=p.holds)
+            for p in parts[:_MOST_PARTS]
+        ],
+        parts_left_out=max(0, len(parts) - _MOST_PARTS),
+        falls_area=stuff.falls.area + sum(part.area for part in loose),
+        stays_area=stuff.stays.area - sum(part.area for part in loose),
+        findings=[
+            f.model_copy(update={"places": tuple(_down(at) for at in f.places)})
+            for f in found.findings
+        ],
+        sheets=list(found.sheets),
+    )
+
+
+def _shown(ready: Prepared, wanted: str | None) -> tuple[Layer, ...]:
+    """The layers that are on one sheet: one that is asked for, or all but the borders."""
+    asked = tuple(layer for layer in ready.layers if layer.id == wanted)
+    return asked or tuple(layer for layer in ready.layers if layer.kind != "border")
+
+
+def _stays(shown: tuple[Layer, ...], stuff: Material) -> str:
+    if stuff.use == "removed":
+        return _drawn(stuff.stays)
+    # Piece by piece, as it is cut.
+    return "".join(outline_data(one) for layer in shown for one in _areas(layer))
+
+
+def _areas(layer: Layer) -> list[Outline]:
+    """The pieces without their kerf; the tool's own outlines where there is none."""
+    if all(path is piece.area for path, piece in zip(layer.paths, layer.pieces, strict=True)):
+        return list(layer.outlines)
+    return [refitted(piece.area, _DRAWN) for piece in layer.pieces]
+
+
+def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
+    side: Literal["inside", "outside"] = "inside" if stuff.use == "removed" else "outside"
+    return _drawn(Region.joined(unreached(layer.area, cutter, side) for layer in shown))
+
+
+def _layer(layer: Layer) -> ProofLayer:
+    outlines, strokes = layer.outlines, layer.strokes
+    nodes = sum(one.operations.count(op) for one in (*outlines, *strokes) for op in "LQC")
+    return ProofLayer(
+        id=layer.id,
+        owner=layer.owner,
+        kind=layer.kind,
+        areas="".join(outline_data(one) for one in _areas(layer)),
+        paths="".join(outline_data(one) for one in outlines),
+        strokes="".join(outline_data(one) for one in strokes),
+        nodes=nodes,
+        pieces=len(layer.pieces),
+        notes=list(layer.notes),
+        bridges=[
+            ProofBridge(
+                lettering=bridge.lettering,
+                letter=bridge.letter,
+                number=bridge.number,
+                begin=_down(bridge.begin),
+                end=_down(bridge.end),
+                width=bridge.width,
+                angle=bridge.angle,
+                about=_down(bridge.about),
+                axes=bridge.axes,
+            )
+            for bridge in layer.bridges
+        ],
+    )
+
+
+def _drawn(region: Region) -> str:
+    return "" if region.is_empty else outline_data(refitted(region, _DRAWN))
+
+
+def _down(at: XY) -> XY:
+    return at[0], -at[1]
+
+
+def saved_sheets(request: Request) -> ToolSheets:
+    sheets: ToolSheets = request.app.state.tool_sheets
+    return sheets
+
+
+Saved = Annotated[ToolSheets, Depends(saved_sheets)]
+
+
+@router.get("/api/tool-sheets")
+def tool_sheets(saved: Saved) -> list[ToolSheet]:
+    """The tool sheets to choose from."""
+    return saved.all()
+
+
+@router.put("/api/tool-sheets")
+def save_tool_sheet(saved: Saved, sheet: ToolSheet) -> ToolSheet:
+    """Save a tool sheet under its id, in place of what is there."""
+    return saved.save(sheet)
+
+
+@router.delete("/api/tool-sheets/{sheet_id}", status_code=204)
+def delete_tool_sheet(saved: Saved, sheet_id: str) -> Response:
+    """Forget a saved sheet; a shipped one is again as it was shipped."""
+    saved.delete(sheet_id)
+    return Response(status_code=204)

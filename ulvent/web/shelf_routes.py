@@ -1,0 +1,216 @@
+"""Routes for pieces: the shelf, revisions, files."""
+
+from __future__ import annotations
+
+import re
+from datetime import datetime
+from typing import Annotated, Any, Literal
+from urllib.parse import quote
+from uuid import UUID
+
+from fastapi import APIRouter, Depends, Request, Response
+from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
+
+from ulvent.core.guides.blanks import blank_words
+from ulvent.core.layout import lay_out
+from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.formats import MEDIA_TYPES, WRITERS
+from ulvent.formats.piece_file import ENDING, read_piece, write_piece
+from ulvent.formats.svg import write_thumbnail
+from ulvent.store.pieces import Pieces, StoredPiece
+from ulvent.web.problems import Problem
+from ulvent.web.type_case import Case, TypeCase
+
+router = APIRouter(
+    prefix="/api/pieces",
+    tags=["pieces"],
+    responses={status: {"model": Problem} for status in (404, 409, 422)},
+)
+
+
+class PieceSummary(BaseModel):
+    """A piece on the shelf."""
+
+    id: UUID
+    title: str
+    revision: int
+    changed_at: datetime
+    blank: str
+    letterings: int
+
+
+class OpenPiece(BaseModel):
+    """A piece at its current revision."""
+
+    id: UUID
+    revision: int
+    piece: Piece
+    changed_at: datetime
+    can_undo: bool
+    can_redo: bool
+
+
+class NewPiece(BaseModel):
+    """A document to put on the shelf."""
+
+    piece: dict[str, Any]
+
+
+class Write(BaseModel):
+    """A finished change: the whole document, and the revision it started from."""
+
+    base: int
+    piece: dict[str, Any]
+
+
+class Step(BaseModel):
+    """An undo or redo from the revision that the page shows."""
+
+    base: int
+
+
+def all_pieces(request: Request) -> Pieces:
+    pieces: Pieces = request.app.state.pieces
+    return pieces
+
+
+Shelf = Annotated[Pieces, Depends(all_pieces)]
+
+
+@router.get("")
+def shelf(pieces: Shelf, deleted: bool = False) -> list[PieceSummary]:
+    """The shelf, the piece changed last first; with `deleted`, what was taken off it."""
+    return [_summary(stored) for stored in pieces.all(deleted)]
+
+
+@router.post("", status_code=201)
+def create(pieces: Shelf, case: Case, new: NewPiece) -> OpenPiece:
+    return _open(pieces.create(_sound(new.piece, case)))
+
+
+@router.post(
+    "/file",
+    status_code=201,
+    openapi_extra={
+        "requestBody": {"required": True, "content": {"application/json": {"schema": {}}}}
+    },
+)
+async def open_file(pieces: Shelf, case: Case, request: Request) -> OpenPiece:
+    """Put the piece of a piece file on the shelf; the body is the file as it is.
+
+    The piece is laid out first; a face which is not here is stood in for.
+    """
+    data = await request.body()
+
+    def keep() -> OpenPiece:
+        piece = read_piece(data)
+        lay_out(piece, case.named)
+        return _open(pieces.create(piece))
+
+    return await run_in_threadpool(keep)
+
+
+@router.get("/{piece_id}")
+def get(pieces: Shelf, piece_id: UUID) -> OpenPiece:
+    return _open(pieces.get(piece_id))
+
+
+@router.put("/{piece_id}")
+def save(pieces: Shelf, case: Case, piece_id: UUID, write: Write) -> OpenPiece:
+    """Make a finished change the current revision. A stale one gets 409; both sides are kept."""
+    return _open(pieces.save(piece_id, write.base, _sound(write.piece, case)))
+
+
+@router.post("/{piece_id}/undo")
+def undo(pieces: Shelf, piece_id: UUID, step: Step) -> OpenPiece:
+    return _open(pieces.undo(piece_id, step.base))
+
+
+@router.post("/{piece_id}/redo")
+def redo(pieces: Shelf, piece_id: UUID, step: Step) -> OpenPiece:
+    return _open(pieces.redo(piece_id, step.base))
+
+
+@router.post("/{piece_id}/duplicate", status_code=201)
+def duplicate(pieces: Shelf, piece_id: UUID) -> OpenPiece:
+    return _open(pieces.duplicate(piece_id))
+
+
+@router.delete("/{piece_id}", status_code=204)
+def delete(pieces: Shelf, piece_id: UUID) -> None:
+    pieces.delete(piece_id)
+
+
+@router.post("/{piece_id}/restore")
+def restore(pieces: Shelf, piece_id: UUID) -> OpenPiece:
+    return _open(pieces.restore(piece_id))
+
+
+@router.get("/{piece_id}/revisions/{revision}")
+def revision(pieces: Shelf, piece_id: UUID, revision: int) -> Piece:
+    """The document of any revision, current, past or refused."""
+    return pieces.revision(piece_id, revision)
+
+
+@router.get("/{piece_id}/file", response_class=Response)
+def piece_file(pieces: Shelf, piece_id: UUID) -> Response:
+    """The piece as a piece file."""
+    piece = pieces.get(piece_id).piece
+    return download(write_piece(piece), piece.title, ENDING, "application/json")
+
+
+@router.get("/{piece_id}/thumbnail", response_class=Response)
+def thumbnail(pieces: Shelf, case: Case, piece_id: UUID) -> Response:
+    """The piece as a small true picture (SVG)."""
+    layout = lay_out(pieces.get(piece_id).piece, case.named)
+    return Response(
+        write_thumbnail(layout), media_type="image/svg+xml", headers={"Cache-Control": "no-cache"}
+    )
+
+
+@router.get("/{piece_id}/export/{format}", response_class=Response)
+def export(
+    pieces: Shelf, case: Case, piece_id: UUID, format: Literal["svg", "dxf"], guides: bool = False
+) -> Response:
+    """The lettering as clean outlines in a cut file."""
+    piece = pieces.get(piece_id).piece
+    data = WRITERS[format](lay_out(piece, case.named), guides)
+    return download(data, piece.title, f".{format}", MEDIA_TYPES[format])
+
+
+def _sound(document: dict[str, Any], case: TypeCase) -> Piece:
+    """A piece that can be laid out; what cannot is refused with its fields, and not kept."""
+    piece = parse_piece(document)
+    lay_out(piece, case.named)
+    return piece
+
+
+def _open(stored: StoredPiece) -> OpenPiece:
+    return OpenPiece(
+        id=stored.id,
+        revision=stored.revision,
+        piece=stored.piece,
+        changed_at=stored.changed_at,
+        can_undo=stored.can_undo,
+        can_redo=stored.can_redo,
+    )
+
+
+def _summary(stored: StoredPiece) -> PieceSummary:
+    return PieceSummary(
+        id=stored.id,
+        title=stored.piece.title,
+        revision=stored.revision,
+        changed_at=stored.changed_at,
+        blank=blank_words(stored.piece.blank),
+        letterings=len(stored.piece.letterings),
+    )
+
+
+def download(data: bytes, title: str, ending: str, media_type: str) -> Response:
+    """A file to be saved under a name made of `title`."""
+    plain = re.sub(r"[^A-Za-z0-9 _-]+", "", title).strip() or "piece"
+    exact = quote(re.sub(r"[/\\\x00-\x1f]", "", title).strip() or "piece")
+    disposition = f"attachment; filename=\"{plain}{ending}\"; filename*=UTF-8''{exact}{ending}"
+    return Response(data, media_type=media_type, headers={"Content-Disposition": disposition})
