@@ -272,7 +272,8 @@ class OtherTurns(unittest.TestCase):
     ) -> tuple[tuple[Setting, ...], tuple[Setting, ...]]:
         """Without giving way, and with it."""
         with patch(
-            "ulvent.core.setting.rows.placing.give_way", lambda _, middles, *more: np.zeros(len(middles))
+            "ulvent.core.setting.rows.placing.give_way",
+            lambda _, middles, *more: np.zeros(len(middles)),
         ):
             stiff = laid_out(guide, **changes).settings
         return stiff, laid_out(guide, **changes).settings

@@ -22,14 +22,8 @@ from ezdxf.entities import Arc, Circle, DXFEntity, Line, LWPolyline, Polyline
 from ezdxf.lldxf.const import DXFError
 from ezdxf.path import Curve3To, Curve4To
 
-from ulvent.core.curves import (
-    ArcSegment,
-    CubicSegment,
-    LineSegment,
-    Point,
-    QuadraticSegment,
-    Segment,
-)
+from ulvent.core.base.arrays import Point
+from ulvent.core.curves import ArcSegment, CubicSegment, LineSegment, QuadraticSegment, Segment
 from ulvent.core.outlines import FileOutline, joined_ends
 from ulvent.formats.outline_file import (
     MOST_ELEMENTS,

@@ -13,9 +13,10 @@ from xml.sax.saxutils import escape, quoteattr
 
 import numpy as np
 
+from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment
-from ulvent.core.curves.bounds import Bounds, curve_bounds
-from ulvent.core.layout import LaidGuide, Layout, united
+from ulvent.core.curves.bounds import curve_bounds
+from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, prepared
 from ulvent.core.recipe.piece import Piece

@@ -9,11 +9,11 @@ from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.core.base.arrays import united
 from ulvent.core.base.figures import parse_length
 from ulvent.core.curves import Line
 from ulvent.core.faces import Axis, Face, FeatureChoice
 from ulvent.core.faces.traits import traits
-from ulvent.core.layout import united
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Standing, set_lettering
 from ulvent.formats.font_file import FontFacts, try_font

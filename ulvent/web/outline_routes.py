@@ -9,12 +9,12 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.curves import Segment
-from ulvent.core.curves.bounds import Bounds, curve_bounds
+from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides.blanks import SHEETS, blank_curves
 from ulvent.core.guides.pathdata import exact_segments
-from ulvent.core.layout import united
 from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
 from ulvent.core.recipe.recipes import MOST_PATH_DATA, Identifier, OutlineBlank, PathGuide
 from ulvent.formats.outline_file import OutlineFileError

@@ -10,7 +10,8 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel, ConfigDict
 
-from ulvent.core.layout import lay_out, united
+from ulvent.core.base.arrays import united
+from ulvent.core.layout import lay_out
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Bridge, Layer, Prepared, unreached
 from ulvent.core.proof import Finding, Material, Proof, material, proof_of, sheet_of

@@ -17,6 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ulvent.core.acts.grips import Grip, grips, grips_on_line
+from ulvent.core.base.arrays import united
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
@@ -26,7 +27,7 @@ from ulvent.core.drawing.strip import Strip, StripGap, StripLettering, pull_stra
 from ulvent.core.faces import PlacedGlyph
 from ulvent.core.fits import figures_of
 from ulvent.core.guides import named_places
-from ulvent.core.layout import LaidGuide, Layout, united
+from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.proof import OtherFaces, prove
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.formats.svg import curve_data, outline_data

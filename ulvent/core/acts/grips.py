@@ -13,6 +13,7 @@ from typing import Literal
 
 import numpy as np
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.curves import Curve
 from ulvent.core.curves.segments import as_point
@@ -32,7 +33,6 @@ from ulvent.core.recipe.recipes import (
     ParallelGuide,
 )
 
-Point = tuple[float, float]
 GripKind = Literal["point", "handle", "start", "part", "turn", "size", "centre", "distance"]
 
 _OUTSIDE = 1.12

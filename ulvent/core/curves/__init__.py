@@ -6,6 +6,7 @@ and it has a parallel at any distance that its bends allow. Every kind is evalua
 exactly; nothing is stood in for by a polyline or by other curves.
 """
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.curves.analytic import (
     EllipseArc,
     GrowingSpiral,
@@ -22,7 +23,6 @@ from ulvent.core.curves.segments import (
     ArcSegment,
     CubicSegment,
     LineSegment,
-    Point,
     QuadraticSegment,
     Segment,
 )

@@ -14,10 +14,9 @@ from typing import Self
 
 import numpy as np
 
+from ulvent.core.base.arrays import Complexes, Floats, Integers, Point
 from ulvent.core.base.errors import CurveError
-from ulvent.core.curves.curve import Floats
-from ulvent.core.curves.parametric import Complexes, Integers, Motion, Parametric
-from ulvent.core.curves.segments import Point
+from ulvent.core.curves.parametric import Motion, Parametric
 
 _TURN = 2.0 * math.pi
 

@@ -7,9 +7,10 @@ import math
 import numpy as np
 from numpy.typing import ArrayLike
 
+from ulvent.core.base.arrays import Floats, Point, turned_left
 from ulvent.core.base.errors import CurveError
-from ulvent.core.curves.curve import Curve, Floats, Frames
-from ulvent.core.curves.segments import ArcSegment, Point, Segment
+from ulvent.core.curves.curve import Curve, Frames
+from ulvent.core.curves.segments import ArcSegment, Segment
 
 FULL_TURN = 360.0
 
@@ -52,7 +53,7 @@ class CircularArc(Curve):
         outward = np.stack([np.cos(angles), np.sin(angles)], axis=1)
         return Frames(
             points=np.array(self.centre) + self.radius * outward,
-            tangents=self._turn * np.stack([-outward[:, 1], outward[:, 0]], axis=1),
+            tangents=self._turn * turned_left(outward),
             curvatures=np.full(len(stations), self._turn / self.radius),
             turnings=turned,
         )

@@ -18,12 +18,11 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, turned_left, unit
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.bezier import BezierPath
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.segments import CubicSegment, as_point
-
-Floats = NDArray[np.float64]
 
 BALANCE = 0.002
 """Largest |F|, mm, at a probe: the distances to both edges then differ by 0.004 at most."""
@@ -146,10 +145,10 @@ class _Between:
     def _tangents(self, points: Floats, across: Floats) -> Floats:
         """Directions along F = 0, with the second edge on the same side as `across` says."""
         slope = self._balance(points)[1]
-        along = np.stack([-slope[:, 1], slope[:, 0]], axis=1)
+        along = turned_left(slope)
         # Along the first edge: the second edge lies to one side of the travel throughout.
         travel = self._first.tangents(self._first.nearest(points))
-        return _unit(along * np.sign((along * travel).sum(axis=1) + 1e-300)[:, None])
+        return unit(along * np.sign((along * travel).sum(axis=1) + 1e-300)[:, None])
 
     def _balance(self, points: Floats) -> tuple[Floats, Floats]:
         """F at `points` (n, 2), and its gradient (n, 2)."""
@@ -157,7 +156,7 @@ class _Between:
         to_second = points - self._second.points(self._second.nearest(points))
         balance = (1.0 - self._share) * np.hypot(*to_first.T)
         balance -= self._share * np.hypot(*to_second.T)
-        slope = (1.0 - self._share) * _unit(to_first) - self._share * _unit(to_second)
+        slope = (1.0 - self._share) * unit(to_first) - self._share * unit(to_second)
         return balance, slope
 
     def _off_balance(self, controls: Floats) -> Floats:
@@ -180,8 +179,3 @@ def _controls(nodes: _Nodes) -> Floats:
     chord = np.hypot(*(end - start).T)
     handle = (chord / (3.0 * np.cos(turned / 4.0) ** 2))[:, None]
     return np.stack([start, start + handle * u, end - handle * v, end], axis=1)
-
-
-def _unit(vectors: Floats) -> Floats:
-    lengths = np.hypot(*vectors.T)[:, None]
-    return vectors / np.where(lengths > 0.0, lengths, 1.0)

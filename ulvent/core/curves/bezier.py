@@ -12,17 +12,11 @@ from itertools import compress
 
 import numpy as np
 
+from ulvent.core.base.arrays import Complexes, Floats, Integers
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.curves.curve import Curve, Floats
-from ulvent.core.curves.parametric import (
-    NODES,
-    WEIGHTS,
-    Complexes,
-    Integers,
-    Motion,
-    Parametric,
-)
+from ulvent.core.curves.curve import Curve
+from ulvent.core.curves.parametric import NODES, WEIGHTS, Motion, Parametric
 from ulvent.core.curves.segments import (
     CubicSegment,
     LineSegment,

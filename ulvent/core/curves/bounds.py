@@ -6,10 +6,8 @@ from functools import lru_cache
 
 import numpy as np
 
+from ulvent.core.base.arrays import Bounds
 from ulvent.core.curves.curve import Curve
-
-Bounds = tuple[float, float, float, float]
-"""Least x, least y, greatest x, greatest y, mm."""
 
 _ROUNDS = 2
 

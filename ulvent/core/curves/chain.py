@@ -7,9 +7,10 @@ from functools import cached_property
 
 import numpy as np
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, JOINT
-from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.segments import Segment
 
 

@@ -25,15 +25,14 @@ from functools import cached_property
 from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
+from ulvent.core.base.arrays import Floats, turned_left
 from ulvent.core.curves.segments import Segment
 
 if TYPE_CHECKING:
     from ulvent.core.curves.feet import Feet
     from ulvent.core.curves.parallel import Parallel
-
-Floats = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -51,7 +50,7 @@ class Frames:
     @property
     def normals(self) -> Floats:
         """Unit vectors to the left of travel, (n, 2)."""
-        return np.stack([-self.tangents[:, 1], self.tangents[:, 0]], axis=1)
+        return turned_left(self.tangents)
 
 
 @dataclass(frozen=True)

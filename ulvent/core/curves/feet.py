@@ -12,14 +12,13 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.spatial import cKDTree
+
+from ulvent.core.base.arrays import Floats
 
 if TYPE_CHECKING:
     from ulvent.core.curves.curve import Curve
 
-Floats = NDArray[np.float64]
-Integers = NDArray[np.intp]
 
 _STRETCHES = 2048
 _FIRST_LOOK = 12

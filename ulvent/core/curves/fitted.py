@@ -10,15 +10,14 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import ARC_LENGTH, DRAWING, JOINT
 from ulvent.core.curves.segments import CubicSegment, LineSegment, Segment, as_point
 
 if TYPE_CHECKING:
     from ulvent.core.curves.curve import Curve
 
-Floats = NDArray[np.float64]
 
 _SHARES = np.array([0.2, 0.4, 0.5, 0.6, 0.8])
 _BLEND = np.stack(

@@ -22,9 +22,10 @@ from functools import cached_property, lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, rotated, turned_left
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER, JOINT
-from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
 
@@ -133,7 +134,7 @@ class Parallel(Curve):
             )
             turnings = np.where(at_corner, self._begin_turnings[span] + turned, turnings)
             curvatures = np.where(at_corner, -1.0 / self.distance, curvatures)
-        normals = np.stack([-tangents[:, 1], tangents[:, 0]], axis=1)
+        normals = turned_left(tangents)
         points = at.points + self.distance * normals
         return Frames(points, tangents, curvatures, turnings - self._begin_turnings[0])
 
@@ -310,9 +311,3 @@ def _turnings_before(base: Curve, stations: Floats) -> Floats:
         return turnings
     index = np.minimum(np.searchsorted(corners.stations, stations), len(corners.stations) - 1)
     return turnings - np.where(corners.stations[index] == stations, corners.turns[index], 0.0)
-
-
-def rotated(vectors: Floats, angles: Floats) -> Floats:
-    cos, sin = np.cos(angles), np.sin(angles)
-    x, y = vectors.T
-    return np.stack([x * cos - y * sin, x * sin + y * cos], axis=1)

@@ -22,13 +22,12 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Complexes, Floats, Integers
 from ulvent.core.base.tolerances import CORNER, QUADRATURE
-from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
 
-Complexes = NDArray[np.complex128]
-Integers = NDArray[np.intp]
 Motion = tuple[Complexes, Complexes]
 """First and second derivatives by the parameter."""
 

@@ -7,8 +7,9 @@ import math
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
-from ulvent.core.curves.segments import ArcSegment, Point, Segment, as_point
+from ulvent.core.base.arrays import Floats, Point
+from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.segments import ArcSegment, Segment, as_point
 
 
 class Placed(Curve):

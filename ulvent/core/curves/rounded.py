@@ -11,13 +11,13 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.arc import CircularArc
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.parallel import crossing_feet
-from ulvent.core.curves.segments import Point
 
 _ROUNDS = 40
 _HALF_TURN = math.pi * 0.999

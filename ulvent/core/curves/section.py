@@ -6,10 +6,11 @@ from functools import cached_property
 
 import numpy as np
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.chain import Chain
-from ulvent.core.curves.curve import Corners, Curve, Floats, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
 

@@ -13,7 +13,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-Point = tuple[float, float]
+from ulvent.core.base.arrays import Point
 
 
 def as_point(row: Sequence[float] | NDArray[np.float64]) -> Point:

@@ -6,9 +6,10 @@ import math
 
 import numpy as np
 
+from ulvent.core.base.arrays import Floats, Point
 from ulvent.core.base.errors import CurveError
-from ulvent.core.curves.curve import Curve, Floats, Frames
-from ulvent.core.curves.segments import LineSegment, Point, Segment, as_point
+from ulvent.core.curves.curve import Curve, Frames
+from ulvent.core.curves.segments import LineSegment, Segment, as_point
 
 
 class Line(Curve):

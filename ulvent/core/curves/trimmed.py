@@ -18,18 +18,15 @@ from collections.abc import Callable
 from functools import cached_property, lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.arrays import Booleans, Floats, Stretch, rotated, turned_left
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve, Frames
-from ulvent.core.curves.parallel import Parallel, Span, rotated
+from ulvent.core.curves.parallel import Parallel, Span
 from ulvent.core.curves.section import Section
-
-Floats = NDArray[np.float64]
-Booleans = NDArray[np.bool_]
 
 _NEARBY = 6.0
 """What counts as nearby along the base, in distances of the parallel."""
@@ -105,10 +102,6 @@ def _farthest(base: Curve, distance: float) -> float:
     return low
 
 
-Stretch = tuple[float, float]
-"""Two places of a raw parallel between which it is kept."""
-
-
 class _Raw:
     """A raw parallel by *place*: the station on the base, with room added for opening corners.
 
@@ -171,7 +164,7 @@ class _Raw:
             tangents = tangents.copy()
             tangents[fanned] = rotated(tangents[fanned], left)
             speeds = np.where(fanned, 1.0, speeds)
-        normals = np.stack([-tangents[:, 1], tangents[:, 0]], axis=1)
+        normals = turned_left(tangents)
         return at, at.points + self.distance * normals, tangents * speeds[:, None]
 
     def spans(self, run: list[Stretch]) -> list[Span]:

@@ -13,6 +13,7 @@ from typing import Literal
 import numpy as np
 from pydantic import BaseModel
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.kinds import circle_diameter, spiral_extent
 from ulvent.core.layout import LaidGuide, Layout
@@ -41,7 +42,6 @@ from ulvent.core.recipe.recipes import (
 from ulvent.core.setting import Setting
 from ulvent.core.setting.letters.touch import touch_height
 
-Point = tuple[float, float]
 Unit = Literal["mm", "°", "×", "%", ""]
 
 

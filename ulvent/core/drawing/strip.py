@@ -13,14 +13,12 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.curves import Curve
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.setting import Setting, letter_corners, tight_stretches
 from ulvent.core.setting.letters.touch import touch_height
-
-Floats = NDArray[np.float64]
 
 _WIDEST = 8.0
 _SHORTEST_ROOM = 0.5

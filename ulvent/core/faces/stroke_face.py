@@ -12,8 +12,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import FaceError
 from ulvent.core.faces.bidi import visual_runs
 from ulvent.core.faces.face import (
@@ -25,8 +25,6 @@ from ulvent.core.faces.face import (
     ShapedText,
 )
 from ulvent.core.outlines.outline import Outline
-
-Floats = NDArray[np.float64]
 
 _MARK_GAP = 0.14
 """White between a letter and the mark composed above it, of the cap height."""

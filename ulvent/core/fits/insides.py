@@ -7,8 +7,9 @@ from functools import lru_cache
 import numpy as np
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.curves import Curve
-from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics, Floats
+from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics
 from ulvent.core.setting.letters.dials import outside
 
 _EDGE_STEP = 0.25

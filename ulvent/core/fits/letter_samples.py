@@ -11,12 +11,9 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.setting import Setting
-
-Floats = NDArray[np.float64]
-Integers = NDArray[np.intp]
 
 WINDOW = 9
 """Samples across a window of parameters."""

@@ -7,16 +7,8 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 from scipy.spatial import cKDTree
 
-from ulvent.core.fits.letter_samples import (
-    NARROWER,
-    ROUNDS,
-    WINDOW,
-    Cubics,
-    Floats,
-    Integers,
-    Samples,
-    cubics_of,
-)
+from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics, Samples, cubics_of
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.neighbours import Turns
 

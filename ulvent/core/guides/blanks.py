@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from functools import lru_cache
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
-from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment, Point
+from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment
 from ulvent.core.guides import curve_from_path_data
 from ulvent.core.guides.kinds import arch_line, rectangle_line
 from ulvent.core.recipe.recipes import (

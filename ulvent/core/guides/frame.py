@@ -6,7 +6,7 @@ import cmath
 import math
 from collections.abc import Sequence
 
-from ulvent.core.curves import Point
+from ulvent.core.base.arrays import Point
 from ulvent.core.recipe.recipes import GuideRecipe
 
 _DECIMALS = 4

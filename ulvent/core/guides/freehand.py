@@ -14,11 +14,9 @@ import math
 from typing import Any
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.interpolate import BSpline, make_smoothing_spline
 
-Floats = NDArray[np.float64]
-Complexes = NDArray[np.complex128]
+from ulvent.core.base.arrays import Complexes, Floats
 
 _CORNER = math.radians(38.0)
 _REACH = 6.0

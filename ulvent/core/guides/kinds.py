@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 from fractions import Fraction
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.tolerances import CORNER
 from ulvent.core.curves import (
     BezierPath,
@@ -15,7 +16,6 @@ from ulvent.core.curves import (
     GrowingSpiral,
     Line,
     LineSegment,
-    Point,
     SineWave,
     Spiral,
     Superellipse,

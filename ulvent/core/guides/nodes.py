@@ -6,9 +6,10 @@ import math
 
 import numpy as np
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.base.tolerances import CORNER
-from ulvent.core.curves import ArcSegment, Curve, LineSegment, Point, QuadraticSegment, Segment
+from ulvent.core.curves import ArcSegment, Curve, LineSegment, QuadraticSegment, Segment
 from ulvent.core.curves.bezier import part_of
 from ulvent.core.guides.drawn import drawn_handles, drawn_line
 from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe

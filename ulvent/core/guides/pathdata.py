@@ -14,6 +14,7 @@ from collections.abc import Iterable
 
 import svgelements
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import (
     ArcSegment,
@@ -21,7 +22,6 @@ from ulvent.core.curves import (
     CubicSegment,
     Curve,
     LineSegment,
-    Point,
     QuadraticSegment,
     Segment,
 )

@@ -13,8 +13,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
-Complexes = NDArray[np.complex128]
+from ulvent.core.base.arrays import Complexes, Floats, wrapped
 
 _ROUNDS = 12
 _NUDGE = 1e-6
@@ -143,9 +142,9 @@ class _Solver:
         misses[..., -1] = leaving[..., -1] - reaching[..., -1]
         misses *= np.mean(self._lengths)
         if self._first is not None:
-            misses[..., 0] = _wrapped(directions[..., 0] - np.angle(self._first))
+            misses[..., 0] = wrapped(directions[..., 0] - np.angle(self._first))
         if self._last is not None:
-            misses[..., -1] = _wrapped(directions[..., -1] - np.angle(self._last))
+            misses[..., -1] = wrapped(directions[..., -1] - np.angle(self._last))
         return misses
 
     def _by_hobby(self) -> Floats:
@@ -153,7 +152,7 @@ class _Solver:
         lengths, angles = self._lengths, self._angles
         count = len(lengths) if self._closed else len(lengths) + 1
         matrix, right = np.zeros((count, count)), np.zeros(count)
-        bends = _wrapped(angles - np.roll(angles, 1))
+        bends = wrapped(angles - np.roll(angles, 1))
         here = np.arange(count) if self._closed else np.arange(1, count - 1)
         before, after = (here - 1) % count, (here + 1) % count
         d0, d1 = lengths[here - 1], lengths[here % len(lengths)]
@@ -172,11 +171,11 @@ class _Solver:
             if self._first is not None:
                 matrix[0] = 0.0
                 matrix[0, 0] = 1.0
-                right[0] = _wrapped(np.array([np.angle(self._first) - angles[0]]))[0]
+                right[0] = wrapped(np.array([np.angle(self._first) - angles[0]]))[0]
             if self._last is not None:
                 matrix[-1] = 0.0
                 matrix[-1, -1] = 1.0
-                right[-1] = _wrapped(np.array([np.angle(self._last) - angles[-1]]))[0]
+                right[-1] = wrapped(np.array([np.angle(self._last) - angles[-1]]))[0]
         turns = np.linalg.solve(matrix, right)
         bases = angles if self._closed else np.append(angles, angles[-1])
         directions: Floats = bases + turns
@@ -197,9 +196,3 @@ def _end_curvature(handle: Complexes, other: Complexes) -> Floats:
     size = np.maximum(np.abs(handle), 1e-12)
     curvature: Floats = (2.0 / 3.0) * (np.conj(handle) * (other - handle)).imag / size**3
     return curvature
-
-
-def _wrapped(angles: Floats) -> Floats:
-    """Angles in [−π, π)."""
-    wrapped: Floats = (angles + np.pi) % (2.0 * np.pi) - np.pi
-    return wrapped

@@ -6,8 +6,7 @@ from ulvent.core.layout.layout import (
     Layout,
     lay_out,
     standing_of,
-    united,
     with_solved,
 )
 
-__all__ = ["FaceNamed", "LaidGuide", "Layout", "lay_out", "standing_of", "united", "with_solved"]
+__all__ = ["FaceNamed", "LaidGuide", "Layout", "lay_out", "standing_of", "with_solved"]

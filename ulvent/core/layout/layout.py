@@ -10,10 +10,11 @@ from contextlib import contextmanager, suppress
 from dataclasses import dataclass, replace
 from functools import cached_property
 
+from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, FaceError, FieldProblem, PieceError
 from ulvent.core.base.tolerances import GAP
 from ulvent.core.curves import Curve
-from ulvent.core.curves.bounds import Bounds, curve_bounds
+from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.faces import Face
 from ulvent.core.fits import (
     Settings,
@@ -290,11 +291,3 @@ def standing_of(recipe: AnyGuide, curve: Curve) -> Standing:
     """A guide as letters stand on it by themselves."""
     centre = recipe.centre if isinstance(recipe, GrowingSpiralGuide) else None
     return Standing(curve, recipe.corners == "keep-off", centre)
-
-
-def united(boxes: list[Bounds]) -> Bounds:
-    """The least box round all boxes; a point at the origin where there are none."""
-    if not boxes:
-        return (0.0, 0.0, 0.0, 0.0)
-    low_x, low_y, high_x, high_y = zip(*boxes, strict=True)
-    return min(low_x), min(low_y), max(high_x), max(high_y)

@@ -14,6 +14,7 @@ from functools import cached_property
 
 import numpy as np
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT, LETTER_CORNER
 from ulvent.core.curves import (
@@ -23,7 +24,6 @@ from ulvent.core.curves import (
     CircularArc,
     Curve,
     LineSegment,
-    Point,
     Segment,
 )
 

@@ -24,7 +24,8 @@ import pathops
 from fontTools.misc.bezierTools import calcCubicBounds, calcQuadraticBounds
 from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from ulvent.core.base.arrays import Floats
+
 _PEN_METHODS = {"M": "moveTo", "L": "lineTo", "Q": "qCurveTo", "C": "curveTo"}
 _SPECK = 1.0
 """Area, square font units, under which a contour is a crumb of the computation."""

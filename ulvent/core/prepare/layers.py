@@ -6,17 +6,13 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-import numpy as np
-from numpy.typing import NDArray
-
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.layout import LaidGuide
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region, refitted, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
 from ulvent.core.steps.hatching import Line
-
-Floats = NDArray[np.float64]
 
 
 @dataclass(frozen=True, eq=False)

@@ -11,9 +11,6 @@ from dataclasses import replace
 from functools import cached_property
 from typing import Literal
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.guides.blanks import blank_curves
@@ -36,8 +33,6 @@ from ulvent.core.steps.piece_work import (
     rounded,
     without_ties,
 )
-
-Floats = NDArray[np.float64]
 
 
 def prepared(layout: Layout) -> Prepared:

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.layout import Layout
 from ulvent.core.prepare import Layer, Letter, Prepared
@@ -29,8 +30,6 @@ from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Join
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.region import ring_area
-
-Floats = NDArray[np.float64]
 
 _ROUNDING = 1e-6
 _SAMPLE = 0.1

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.finding import XY
@@ -15,8 +15,6 @@ from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Bridges, Join, Prepare
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace
-
-Floats = NDArray[np.float64]
 
 MOST_PLACES = 40
 MOST_NAMED = 40

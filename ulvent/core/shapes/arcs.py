@@ -5,10 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-import numpy as np
-from numpy.typing import NDArray
-
-Floats = NDArray[np.float64]
+from ulvent.core.base.arrays import Floats
 
 _OFF = 5e-6
 """A cubic of 45° is off its circle by 4.2e-6 of the radius."""

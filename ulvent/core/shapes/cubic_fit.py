@@ -15,9 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.arrays import Floats, wrapped
 from ulvent.core.base.tolerances import JOINT
-
-Floats = NDArray[np.float64]
 
 _SAMPLES = 24
 _ROUNDS = 5
@@ -75,7 +74,7 @@ class _Spans:
         norms = np.hypot(*tangents.T)[:, None]
         self.tangents = tangents / np.where(norms > 0.0, norms, 1.0)
         angles = np.arctan2(self.tangents[:, 1], self.tangents[:, 0])
-        turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
+        turns = np.abs(wrapped(np.diff(angles)))
         turns[self.lasts[:-1]] = 0.0
         self.turned = np.concatenate([[0.0], np.cumsum(turns)])
 

@@ -14,11 +14,11 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, wrapped
 from ulvent.core.base.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
 from ulvent.core.curves import ArcSegment, Curve
 from ulvent.core.outlines import Outline
 
-Floats = NDArray[np.float64]
 _MOST_CHORDS = 4000
 _MOST_DOUBLINGS = 6
 _SIXTEENTH = 22.5
@@ -88,7 +88,7 @@ def _chord_starts(controls: Floats, straight: NDArray[np.bool_]) -> list[Floats]
             points[index] = flat[bounds[place] : bounds[place + 1] - 1]
         chords = np.diff(flat, axis=0)
         angles = np.arctan2(chords[:, 1], chords[:, 0])
-        turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
+        turns = np.abs(wrapped(np.diff(angles)))
         inside = (owner[2:] == owner[:-2]) & (turns > SMOOTH_TURN)
         # A cusp turns on a point: no number of chords makes it smooth.
         sharp = np.unique(owner[:-2][inside])
@@ -104,7 +104,7 @@ def _first_counts(controls: Floats) -> NDArray[np.int_]:
     bends = np.hypot(*np.moveaxis(np.diff(steps, axis=1), 2, 0)).max(axis=1)
     by_bend = np.sqrt(6.0 * bends / (8.0 * DENSE))
     angles = np.arctan2(steps[:, :, 1], steps[:, :, 0])
-    turns = np.abs((np.diff(angles, axis=1) + math.pi) % (2.0 * math.pi) - math.pi)
+    turns = np.abs(wrapped(np.diff(angles, axis=1)))
     by_turn = turns.sum(axis=1) / (0.6 * SMOOTH_TURN)
     by_length = np.hypot(*np.moveaxis(steps, 2, 0)).sum(axis=1) / (0.8 * LONG_CHORD)
     needed = np.ceil(np.maximum(np.maximum(by_bend, by_turn), np.maximum(by_length, 2.0)))

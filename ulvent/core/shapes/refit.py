@@ -10,15 +10,13 @@ import math
 from collections.abc import Sequence
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, wrapped
 from ulvent.core.base.tolerances import DENSE, FITTING, JOINT, LONG_CHORD, SHARP_TURN
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes.cubic_fit import Run, fitted_cubics
 from ulvent.core.shapes.flat import flat_contours
 from ulvent.core.shapes.region import Region, ring_area
-
-Floats = NDArray[np.float64]
 
 _AIM = 0.82
 """Share of the tolerance that fits aim at: between samples they may be a little farther off."""
@@ -127,7 +125,7 @@ def _runs(points: Floats, closed: bool) -> list[Run]:
     lengths = np.hypot(*chords.T)
     angles = np.arctan2(chords[:, 1], chords[:, 0])
     before = np.roll(angles, 1)
-    turns = np.abs((angles - before + math.pi) % (2.0 * math.pi) - math.pi)
+    turns = np.abs(wrapped(angles - before))
     straight = lengths > LONG_CHORD
     breaks = (turns > SHARP_TURN) | straight | np.roll(straight, 1)
     count = len(chords)

@@ -15,13 +15,12 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Bounds, Floats
 from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes.flat import flat_contours, outline_of
 
-Floats = NDArray[np.float64]
-Bounds = tuple[float, float, float, float]
 Corners = Literal["round", "mitred", "bevelled"]
 
 _Section = manifold3d.CrossSection

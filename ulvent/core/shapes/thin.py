@@ -19,10 +19,10 @@ from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.arrays import Floats, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.shapes.region import Region
 
-Floats = NDArray[np.float64]
 Ints = NDArray[np.int_]
 
 _STEPS_OF_LIMIT = 7.0
@@ -100,7 +100,7 @@ class _Edge:
             lengths = np.diff(along)[edges]
             ways = ways / np.maximum(lengths, JOINT)[:, None]
             points.append(line[edges] + ways * (stations - along[edges])[:, None])
-            normals.append(np.stack([-ways[:, 1], ways[:, 0]], axis=1))
+            normals.append(turned_left(ways))
             whose.append(np.full(count, index))
             places.append(stations)
         self._points = np.concatenate(points)

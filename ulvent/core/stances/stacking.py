@@ -7,12 +7,10 @@ same extent, so that round ones overshoot as they do on a line.
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.gaps.profiles import softening
-
-Floats = NDArray[np.float64]
 
 _SPACE_SHARE = 0.6
 """What a space takes up, in capitals' heights."""

@@ -7,12 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, rotated
 from ulvent.core.curves import Frames
-from ulvent.core.curves.parallel import rotated
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.stances.stacking import stacked_span
-
-Floats = NDArray[np.float64]
 
 
 @dataclass(frozen=True, eq=False)

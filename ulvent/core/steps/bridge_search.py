@@ -18,14 +18,12 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, turned_left, wrapped
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline
 from ulvent.core.recipe.preparing import BridgeChange
 from ulvent.core.shapes import Region
-
-Floats = NDArray[np.float64]
 
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
 """Rays over a bridge's width, of its width."""
@@ -235,8 +233,7 @@ class _Search:
         change = self._changes.get(self._number)
         if change is not None and change.angle is not None:
             costs = tries.costs.copy()
-            off = np.abs((tries.angles - math.radians(change.angle) + math.pi)
-                         % (2.0 * math.pi) - math.pi)  # fmt: skip
+            off = np.abs(wrapped(tries.angles - math.radians(change.angle)))
             costs[off > max(_BY_HAND, float(off.min()) + 1e-9)] = np.inf
         best = int(np.argmin(costs))
         return best if np.isfinite(costs[best]) else None
@@ -286,7 +283,7 @@ class _Search:
         across: Floats, back: float, island: Region, holding: Region,
     ) -> _Tries | None:  # fmt: skip
         """Those of which all rays over the width cross one stroke and land in what holds."""
-        asides = np.stack([-ways[:, 1], ways[:, 0]], axis=1)
+        asides = turned_left(ways)
         origins = points[:, None] + asides[:, None] * across[:, None] - ways[:, None] * back
         flat, rays = origins.reshape(-1, 2), np.repeat(ways, len(across), axis=0)
         into, out, beyond = self._crossings(flat, rays)

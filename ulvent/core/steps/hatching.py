@@ -10,12 +10,11 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.shapes import Region
 
-Floats = NDArray[np.float64]
 Line = tuple[Floats, bool]
 """Points (k, 2), mm, and whether the line is closed."""
 

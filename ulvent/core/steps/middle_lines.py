@@ -15,10 +15,9 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import Voronoi
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.shapes import Region
 from ulvent.core.steps.hatching import Line
-
-Floats = NDArray[np.float64]
 
 _STEP = 0.1
 _MOST_POINTS = 6000

@@ -9,8 +9,8 @@ from functools import cache
 from typing import Literal
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare.layers import Letter
@@ -19,7 +19,6 @@ from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.steps.bridge_search import Bridge
 from ulvent.core.steps.hatching import Line
 
-Floats = NDArray[np.float64]
 _CRUMB = 0.002
 _CORNER = 0.25
 _TIP = 3.0

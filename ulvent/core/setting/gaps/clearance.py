@@ -7,11 +7,10 @@ from functools import cached_property, lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face, PlacedGlyph
-
-Floats = NDArray[np.float64]
 
 FAR = 0.1
 ROW_SHARE = 0.02
@@ -110,7 +109,7 @@ class Clearance:
         Measured along the line midway between the two.
         """
         along = _between(frames.tangents[which], frames.tangents[which + 1])
-        across = np.stack([-along[:, 1], along[:, 0]], axis=1)
+        across = turned_left(along)
         step = ROW_SHARE * self._face.metrics.cap_height * np.minimum(
             self._scales[which], self._scales[which + 1]
         )  # fmt: skip

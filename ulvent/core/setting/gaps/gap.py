@@ -31,8 +31,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.outlines import Outline
@@ -46,7 +46,6 @@ from ulvent.core.setting.gaps.profiles import (
     softening,
 )
 
-Floats = NDArray[np.float64]
 DEEPEST_OVERLAP = 0.6
 """Letters that overlap count as overlapping by at most this much of e."""
 _ROWS_REMEMBERED = 128

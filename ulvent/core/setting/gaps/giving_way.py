@@ -12,14 +12,12 @@ from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.setting.gaps.clearance import Clearance, least_distance
 from ulvent.core.setting.gaps.neighbours import Turns
-
-Floats = NDArray[np.float64]
 
 MOST_GIVEN = 0.25
 """A letter gives way by this share of the white between stems at most."""

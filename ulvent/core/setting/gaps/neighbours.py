@@ -9,10 +9,8 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 
+from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.curves import Frames
-
-Floats = NDArray[np.float64]
-Integers = NDArray[np.intp]
 
 _HALF_TURN = np.pi
 """Letters that are farther apart than this along their line stand on other turns of it."""

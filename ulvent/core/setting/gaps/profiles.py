@@ -11,12 +11,11 @@ from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.faces import Cluster, Face, PlacedGlyph
 from ulvent.core.outlines import Outline
 
-Floats = NDArray[np.float64]
 Band = Literal["capital", "x"]
 BANDS: tuple[Band, ...] = ("capital", "x")
 

@@ -19,13 +19,13 @@ from typing import Literal, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import GAP, JOINT
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.gaps.clearance import clearance_of
 from ulvent.core.setting.gaps.gap import gap_meter
 
-Floats = NDArray[np.float64]
 Hold = Literal["row", "ring", "labels"]
 
 FLOOR = 0.12

@@ -11,13 +11,11 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Booleans, Floats
 from ulvent.core.base.tolerances import JOINT, LETTER_CORNER
 from ulvent.core.curves import Curve, Parallel
 
-Floats = NDArray[np.float64]
-Booleans = NDArray[np.bool_]
 Zone = tuple[float, float]
 
 

@@ -7,14 +7,13 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
 from ulvent.core.recipe.lettering import MOST_TICKS, Dial, Lettering, Tick
 from ulvent.core.setting.letters.sequences import label_texts
-
-Floats = NDArray[np.float64]
 
 _SAME_BEND = 1e-9
 

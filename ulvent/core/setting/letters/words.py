@@ -14,11 +14,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.faces import Cluster, Face, MissingCharacter
 from ulvent.core.recipe.lettering import Lettering, Nudge
 from ulvent.core.stances.stacking import stacked_extents
-
-Floats = NDArray[np.float64]
 
 _JOINING_SCRIPTS = {"ARABIC", "SYRIAC", "MONGOLIAN", "DEVANAGARI", "BENGALI", "GURMUKHI"}
 """Scripts whose letters join, by the first word of their characters' Unicode names."""

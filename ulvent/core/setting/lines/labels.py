@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import replace
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
 from ulvent.core.recipe.lettering import Dial, Lettering
@@ -17,8 +17,6 @@ from ulvent.core.setting.rows.placing import baseline_curve, place_row
 from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
 from ulvent.core.stances.stance import Stances, straight, turned_about
-
-Floats = NDArray[np.float64]
 
 
 def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -> Setting:

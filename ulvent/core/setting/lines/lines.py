@@ -8,7 +8,6 @@ from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ulvent.core.base.errors import CurveError, FaceError, wrong_field
 from ulvent.core.base.tolerances import JOINT
@@ -39,8 +38,6 @@ from ulvent.core.setting.rows.arrange import (
 from ulvent.core.setting.rows.placing import baseline_curve, place_row
 from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
-
-Floats = NDArray[np.float64]
 
 USUAL_PITCH = 1.5
 """From line to line, in letters' heights, where no pitch is given. Common practice, no source."""

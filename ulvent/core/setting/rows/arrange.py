@@ -6,7 +6,6 @@ import math
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Parallel
@@ -15,8 +14,6 @@ from ulvent.core.guides import place_share
 from ulvent.core.recipe.lettering import MOST_REPEATS, Lettering, Repeat
 from ulvent.core.setting.gaps.gap import GapMeter
 from ulvent.core.setting.letters.words import Words, scale_of
-
-Floats = NDArray[np.float64]
 
 SHARE_BEFORE = {"start": 0.0, "centre": 0.5, "end": 1.0}
 """How much of a lettering stands before the place where it is held, by its alignment."""

@@ -17,11 +17,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
-
-Floats = NDArray[np.float64]
 
 _GOAL = 0.8 * FITTING
 """Error is looked for at samples: between them it may be a little larger."""

@@ -18,8 +18,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, Stretch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Face, MissingCharacter
@@ -36,9 +36,6 @@ from ulvent.core.setting.rows.row_spacing import moved_stretches, row_spacing, s
 from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
 from ulvent.core.stances.stance import on_baseline, stacked, turned_by_hand
-
-Floats = NDArray[np.float64]
-Stretch = tuple[float, float]
 
 
 def place_row(

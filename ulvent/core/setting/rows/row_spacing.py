@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, Stretch
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.recipe.lettering import Lettering
@@ -15,9 +16,6 @@ from ulvent.core.setting.gaps.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spac
 from ulvent.core.setting.letters.corners import corner_zones
 from ulvent.core.setting.rows.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.rows.targets import gap_targets
-
-Floats = NDArray[np.float64]
-Stretch = tuple[float, float]
 
 
 def stands_on_baseline(lettering: Lettering) -> bool:

@@ -14,6 +14,7 @@ from itertools import groupby
 import numpy as np
 from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats, Stretch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Cluster, Face, MissingCharacter
@@ -25,9 +26,6 @@ from ulvent.core.setting.rows.bent import bent_outlines
 from ulvent.core.setting.rows.outcome import Fitted
 from ulvent.core.setting.rows.row_spacing import stands_on_baseline
 from ulvent.core.stances.stance import Stances
-
-Floats = NDArray[np.float64]
-Stretch = tuple[float, float]
 
 
 @dataclass(frozen=True, eq=False)

@@ -5,14 +5,12 @@ from __future__ import annotations
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ulvent.core.base.arrays import Floats
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.gaps.gap import GapMeter
 from ulvent.core.setting.gaps.profiles import Band, band_of, softening
 from ulvent.core.setting.letters.words import joins
-
-Floats = NDArray[np.float64]
 
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
