@@ -14,6 +14,7 @@ from tests.core.test_piece import document, with_lettering
 from ulvent.core.acts.acts import Act, perform
 from ulvent.core.acts.grips import grips
 from ulvent.core.base.errors import PieceError
+from ulvent.core.curves import nearest
 from ulvent.core.drawing.measured_marks import measured
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.recipe.piece import Piece, parse_piece
@@ -117,7 +118,7 @@ class Points(unittest.TestCase):
         drawn = done(with_guides(), act="draw-through", guide="line", points=points)
         for point in points:
             curve = laid(drawn).guides[0].curve
-            np.testing.assert_allclose(curve.points(curve.nearest([point])), [point], atol=1e-3)
+            np.testing.assert_allclose(curve.points(nearest(curve, [point])), [point], atol=1e-3)
         way = [(float(x), 20 * math.sin(x / 15)) for x in np.linspace(0, 120, 150)]
         by_hand = done(with_guides(), act="draw-freehand", guide="line", points=way, tolerance=0.4)
         self.assertLess(len(by_hand.guides[0].nodes), 12)

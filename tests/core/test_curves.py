@@ -21,6 +21,8 @@ from ulvent.core.curves import (
     Curve,
     Line,
     LineSegment,
+    nearest,
+    parallel_of,
 )
 
 
@@ -130,7 +132,7 @@ class Protocol(unittest.TestCase):
         for name, curve, stations in self.each():
             with self.subTest(name):
                 np.testing.assert_allclose(
-                    curve.nearest(curve.points(stations)), stations, atol=1e-6
+                    nearest(curve, curve.points(stations)), stations, atol=1e-6
                 )
 
     def test_closed_curves_wrap_and_open_ones_go_straight_on(self) -> None:
@@ -152,7 +154,7 @@ class Parallels(unittest.TestCase):
         for name, curve in others.items():
             for distance in (-2.5, 2.5):
                 with self.subTest(f"{name} at {distance}"):
-                    parallel = curve.parallel(distance)
+                    parallel = parallel_of(curve, distance)
                     stations = np.linspace(0.001, parallel.length - 0.001, 120)
                     points = parallel.points(stations)
                     evenly = np.linspace(0, curve.length, 40001)
@@ -163,7 +165,7 @@ class Parallels(unittest.TestCase):
     def test_stations_on_the_parallel_are_its_own_arc_length(self) -> None:
         for name, curve in zoo.curves().items():
             with self.subTest(name):
-                parallel = curve.parallel(2.0)
+                parallel = parallel_of(curve, 2.0)
                 points = parallel.points(np.linspace(0, parallel.length, 20001))
                 walked = np.hypot(*np.diff(points, axis=0).T).sum()
                 self.assertAlmostEqual(walked / parallel.length, 1.0, delta=3e-5)
@@ -171,28 +173,28 @@ class Parallels(unittest.TestCase):
     def test_foot_undoes_carry(self) -> None:
         for name, curve in zoo.curves().items():
             with self.subTest(name):
-                parallel = curve.parallel(-2.0)
+                parallel = parallel_of(curve, -2.0)
                 stations = np.array([0.11, 0.29, 0.47, 0.83]) * curve.length
                 np.testing.assert_allclose(
                     parallel.foot(parallel.carry(stations)), stations, atol=1e-7
                 )
 
     def test_parallel_of_a_circle_is_the_larger_circle(self) -> None:
-        outer = CircularArc.circle((0, 0), 120, 90, clockwise=True).parallel(18)
+        outer = parallel_of(CircularArc.circle((0, 0), 120, 90, clockwise=True), 18)
         self.assertAlmostEqual(outer.length, 2 * math.pi * 138)
         np.testing.assert_allclose(np.hypot(*outer.points([0, 50, 300]).T), 138)
 
     def test_round_an_opening_corner_and_through_a_closing_one(self) -> None:
         rectangle = zoo.curves()["rectangle"]
-        self.assertAlmostEqual(rectangle.parallel(-3).length, 160 + 2 * math.pi * 3)
-        self.assertAlmostEqual(rectangle.parallel(3).length, 160 - 8 * 3)
+        self.assertAlmostEqual(parallel_of(rectangle, -3).length, 160 + 2 * math.pi * 3)
+        self.assertAlmostEqual(parallel_of(rectangle, 3).length, 160 - 8 * 3)
 
     def test_too_tight_a_bend_is_refused_with_its_place(self) -> None:
         circle = CircularArc.circle((0, 0), 10, 0, clockwise=False)
         with self.assertRaisesRegex(CurveError, "radius of 10 mm at station"):
-            circle.parallel(10.5)
+            parallel_of(circle, 10.5)
         with self.assertRaisesRegex(CurveError, "too short between its corners"):
-            zoo.curves()["polygon"].parallel(31)
+            parallel_of(zoo.curves()["polygon"], 31)
 
 
 class Construction(unittest.TestCase):

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from tests import zoo
 from ulvent.core.base.errors import CurveError, PieceError
+from ulvent.core.curves import nearest
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.drawn import drawn_line
 from ulvent.core.guides.freehand import fitted_nodes
@@ -49,7 +50,7 @@ class ThroughPoints(unittest.TestCase):
         ring = ((0, 0), (60, 10), (90, 50), (40, 70), (-10, 55))
         for points, closed in ((WAVY, False), (ring, True)):
             line = drawn_line(nodes(*points), closed)
-            at = line.nearest(np.array(points[1:4], dtype=float))
+            at = nearest(line, np.array(points[1:4], dtype=float))
             before, after = line.curvatures(at - 1e-5), line.curvatures(at + 1e-5)
             np.testing.assert_allclose(before, after, atol=1e-4)
             self.assertEqual(len(line.corners.stations), 0)
@@ -59,7 +60,7 @@ class ThroughPoints(unittest.TestCase):
                     unique=True), st.booleans())  # fmt: skip
     def test_passes_through_every_point(self, points: list[tuple[int, int]], closed: bool) -> None:
         line = drawn_line(nodes(*points), closed and len(points) > 2)
-        found = line.points(line.nearest(np.array(points, dtype=float)))
+        found = line.points(nearest(line, np.array(points, dtype=float)))
         np.testing.assert_allclose(found, points, atol=1e-6)
 
     def test_a_sharp_turn_becomes_a_corner(self) -> None:
@@ -92,7 +93,7 @@ class Freehand(unittest.TestCase):
                 line = drawn_line(tuple(found), closed=False)
                 between = self.truth((np.arange(count - 1) + 0.5) / (count - 1))
                 points = np.stack([between.real, between.imag], axis=1)
-                off = np.hypot(*(line.points(line.nearest(points)) - points).T)
+                off = np.hypot(*(line.points(nearest(line, points)) - points).T)
                 self.assertLess(off.max(), tolerance)
 
     def test_a_smooth_line_has_few_points_and_no_corner(self) -> None:
@@ -118,7 +119,7 @@ class Points(unittest.TestCase):
         a, b = guide_curve(one), guide_curve(other)
         shares = np.linspace(0, 1, 60)
         points = b.points(shares * b.length)
-        np.testing.assert_allclose(a.points(a.nearest(points)), points, atol=atol)
+        np.testing.assert_allclose(a.points(nearest(a, points)), points, atol=atol)
         self.assertAlmostEqual(a.length, b.length, delta=atol)
 
     def test_adding_a_point_leaves_the_line_as_it_was(self) -> None:
@@ -183,7 +184,7 @@ class Points(unittest.TestCase):
                 curve = guide_curve(guide)
                 copy = guide_curve(drawn_from(guide, curve))
                 points = curve.points(np.linspace(0, curve.length, 200))
-                off = np.hypot(*(copy.points(copy.nearest(points)) - points).T)
+                off = np.hypot(*(copy.points(nearest(copy, points)) - points).T)
                 self.assertLess(off.max(), 0.003)
                 self.assertEqual(copy.closed, curve.closed)
 

@@ -14,7 +14,7 @@ from scipy.special import ellipe, ellipeinc
 
 from tests import zoo
 from ulvent.core.base.errors import PieceError
-from ulvent.core.curves import Curve, EllipseArc, SineWave, Superellipse
+from ulvent.core.curves import Curve, EllipseArc, SineWave, Superellipse, nearest
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.kinds import arc_through
 from ulvent.core.guides.sizes import given_as
@@ -74,7 +74,7 @@ class Arcs(unittest.TestCase):
         centre = (float((c1 * b2 - c2 * b1) / d), float((a1 * c2 - a2 * c1) / d))
         np.testing.assert_allclose(arc.centre, centre, rtol=1e-14)
         np.testing.assert_allclose(arc.points([0, arc.length]), [points[0], points[2]], atol=1e-12)
-        middle = arc.nearest([points[1]])
+        middle = nearest(arc, [points[1]])
         np.testing.assert_allclose(arc.points(middle), [points[1]], atol=1e-12)
 
     def test_three_points_on_a_line_are_refused(self) -> None:
@@ -260,7 +260,7 @@ class Laws(unittest.TestCase):
     def test_station_to_point_to_nearest_station(self, name: str, share: float) -> None:
         line = curve(name)
         station = share * line.length
-        self.assertAlmostEqual(float(line.nearest(line.points(station))[0]), station, places=6)
+        self.assertAlmostEqual(float(nearest(line, line.points(station))[0]), station, places=6)
 
     @settings(deadline=None, max_examples=60)
     @given(kinds, shares, shares)
@@ -298,7 +298,7 @@ class Segments(unittest.TestCase):
                 written = curve_of(FileOutline(line.segments(), line.closed))
                 self.assertAlmostEqual(written.length, line.length, delta=0.01)
                 points = written.points(np.linspace(0, written.length, 400))
-                on_line = line.points(line.nearest(points))
+                on_line = line.points(nearest(line, points))
                 self.assertLess(float(np.hypot(*(points - on_line).T).max()), 0.002)
 
 

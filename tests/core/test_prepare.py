@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 
 from tests.core.region_help import apart, as_shapely, nodes, polygons_of
 from ulvent.core.base.errors import PieceError
+from ulvent.core.curves import nearest
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, Prepared, prepared, unreached
@@ -273,7 +274,7 @@ class Guides(unittest.TestCase):
         (guide,) = prepared(layout).guides
         (setting,) = layout.settings
         feet = setting.frames.points
-        self.assertLess(np.abs(guide.curve.points(guide.curve.nearest(feet)) - feet).max(), 1e-6)
+        self.assertLess(np.abs(guide.curve.points(nearest(guide.curve, feet)) - feet).max(), 1e-6)
 
 
 class WholePiece(unittest.TestCase):

@@ -9,8 +9,9 @@ import shapely
 from shapely.geometry import LineString, MultiLineString
 
 from tests.core.region_help import polygons_of, word
+from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region, refitted_lines
-from ulvent.core.steps.hatching import Line, hatched, rings_until_full
+from ulvent.core.steps.hatching import hatched, rings_until_full
 from ulvent.core.steps.middle_lines import middle_line
 from ulvent.shipped_faces import shipped_face
 
@@ -19,12 +20,12 @@ def letters(face: str, text: str, height: float = 20.0) -> list[Region]:
     return [Region.of(letter) for letter in word(shipped_face(face), text, height)]
 
 
-def drawn(lines: list[Line], pen: float) -> shapely.Geometry:
+def drawn(lines: list[Polyline], pen: float) -> shapely.Geometry:
     shapes = [LineString(np.vstack([p, p[:1]]) if closed else p) for p, closed in lines]
     return MultiLineString(shapes).buffer(pen / 2.0)
 
 
-def covered(lines: list[Line], pen: float, region: Region) -> tuple[float, float]:
+def covered(lines: list[Polyline], pen: float, region: Region) -> tuple[float, float]:
     """Shares of a region that the pen covers, and of what it covers that is outside."""
     polygons, ink = polygons_of(region), drawn(lines, pen)
     return (

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 
 from tests import zoo
 from ulvent.core.base.errors import CurveError
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, parallel_of, section_of
 from ulvent.core.curves.between import line_between
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.curves.trimmed import trimmed_parallels
@@ -90,7 +90,7 @@ class Trimmed(unittest.TestCase):
     def test_a_baseline_ignores_the_next_turn_of_a_spiral(self) -> None:
         spiral = zoo.curves()["spiral"]
         self.assertAlmostEqual(
-            spiral.section(60, 200).parallel(12).length,
+            parallel_of(section_of(spiral, 60, 200), 12).length,
             140 - 12 * (float(spiral.turnings(200)[0]) - float(spiral.turnings(60)[0])),
             places=6,
         )

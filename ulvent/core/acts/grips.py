@@ -15,7 +15,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.drawn import drawn_handles
@@ -200,7 +200,7 @@ def _started(recipe: AnyGuide, others: dict[str, Curve], end: Point) -> AnyGuide
     plain = guide_curve(recipe.model_copy(update=_PLAIN), others)
     if not plain.closed:
         raise PieceError([FieldProblem("grip", "an open guide has no start to pull")])
-    station = float(plain.nearest(np.array([end]))[0])
+    station = float(nearest(plain, np.array([end]))[0])
     return recipe.model_copy(update={"seam": round(station, _DECIMALS)})
 
 
@@ -209,7 +209,7 @@ _PLAIN = {"seam": 0.0, "reverse": False, "part": None, "corners": "pass"}
 
 def _parted(recipe: AnyGuide, others: dict[str, Curve], index: int, end: Point) -> AnyGuide:
     whole = guide_curve(recipe.model_copy(update={"part": None}), others)
-    station = float(whole.nearest(np.array([end]))[0])
+    station = float(nearest(whole, np.array([end]))[0])
     assert recipe.part is not None
     part = [*recipe.part]
     part[index] = round(station, _DECIMALS)
@@ -248,7 +248,7 @@ def _node_pulled(recipe: DrawnGuide, name: str, index: int, start: Point, end: P
 
 
 def _away(recipe: ParallelGuide, base: Curve, end: Point) -> ParallelGuide:
-    at = base.frames(base.nearest(np.array([end])))
+    at = base.frames(nearest(base, np.array([end])))
     away = np.array(end) - at.points[0]
     side = math.copysign(1.0, float(away @ at.normals[0]))
     distance = round(side * float(np.hypot(*away)), 2)
@@ -258,7 +258,7 @@ def _away(recipe: ParallelGuide, base: Curve, end: Point) -> ParallelGuide:
 def _between(recipe: BetweenGuide, others: dict[str, Curve], end: Point) -> BetweenGuide:
     point = np.array([end])
     first, second = (
-        float(np.hypot(*(edge.points(edge.nearest(point)) - point)[0]))
+        float(np.hypot(*(edge.points(nearest(edge, point)) - point)[0]))
         for edge in (others[recipe.first], others[recipe.second])
     )
     share = min(max(first / max(first + second, 1e-9), 0.01), 0.99)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, nearest
 from ulvent.core.guides import place_share
 from ulvent.core.recipe.lettering import Lettering, PlaceKind
 from ulvent.core.setting import guide_station
@@ -23,7 +23,7 @@ def slid_after(
     lettering: Lettering, guide: Curve, start: tuple[float, float], end: tuple[float, float]
 ) -> Lettering:
     """Slid as far along the guide as a pointer went from `start` to `end`, mm."""
-    first, last = guide.nearest(np.array([start, end]))
+    first, last = nearest(guide, np.array([start, end]))
     return _moved(lettering, guide, float(last - first))
 
 

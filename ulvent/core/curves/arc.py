@@ -5,9 +5,8 @@ from __future__ import annotations
 import math
 
 import numpy as np
-from numpy.typing import ArrayLike
 
-from ulvent.core.base.arrays import Floats, Point, turned_left
+from ulvent.core.base.arrays import Floats, Point, Points, Stations, turned_left
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.curve import Curve, Frames
 from ulvent.core.curves.segments import ArcSegment, Segment
@@ -64,15 +63,15 @@ class CircularArc(Curve):
     def segments(self) -> tuple[Segment, ...]:
         return (ArcSegment(self.centre, self.radius, self.begin, self.sweep),)
 
-    def _section(self, begin: float, end: float) -> CircularArc:
+    def _stretch(self, begin: float, end: float) -> CircularArc:
         degrees = math.degrees(self._turn / self.radius)
         return CircularArc(
             self.centre, self.radius, self.begin + begin * degrees, (end - begin) * degrees
         )
 
-    def nearest(self, points: ArrayLike) -> Floats:
-        """Exact, by the angle at the centre; the nearer end where the foot is off an open arc."""
-        away = np.atleast_2d(np.asarray(points, dtype=float)) - np.array(self.centre)
+    def _own_feet(self, points: Points) -> Stations:
+        """By the angle at the centre; the nearer end where the foot is off an open arc."""
+        away = points - np.array(self.centre)
         angles = np.arctan2(away[:, 1], away[:, 0])
         turned = np.mod(self._turn * (angles - math.radians(self.begin)), 2.0 * math.pi)
         stations: Floats = turned * self.radius

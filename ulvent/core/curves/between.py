@@ -21,7 +21,10 @@ from numpy.typing import NDArray
 from ulvent.core.base.arrays import Floats, turned_left, unit
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.bezier import BezierPath
+from ulvent.core.curves.cubics import points_at
 from ulvent.core.curves.curve import Curve
+from ulvent.core.curves.feet import nearest
+from ulvent.core.curves.seam import started_at
 from ulvent.core.curves.segments import CubicSegment, as_point
 
 BALANCE = 0.002
@@ -69,7 +72,7 @@ def _alongside(first: Curve, second: Curve) -> Curve:
     if first.closed:
         if first.total_turning * second.total_turning < 0.0:
             second = second.reversed()
-        return second.started_at(float(second.nearest(first.points(0.0))[0]))
+        return started_at(second, float(nearest(second, first.points(0.0))[0]))
     ends, others = first.points([0.0, first.length]), second.points([0.0, second.length])
     straight = np.hypot(*(ends - others).T).sum()
     crossed = np.hypot(*(ends - others[::-1]).T).sum()
@@ -147,13 +150,13 @@ class _Between:
         slope = self._balance(points)[1]
         along = turned_left(slope)
         # Along the first edge: the second edge lies to one side of the travel throughout.
-        travel = self._first.tangents(self._first.nearest(points))
+        travel = self._first.tangents(nearest(self._first, points))
         return unit(along * np.sign((along * travel).sum(axis=1) + 1e-300)[:, None])
 
     def _balance(self, points: Floats) -> tuple[Floats, Floats]:
         """F at `points` (n, 2), and its gradient (n, 2)."""
-        to_first = points - self._first.points(self._first.nearest(points))
-        to_second = points - self._second.points(self._second.nearest(points))
+        to_first = points - self._first.points(nearest(self._first, points))
+        to_second = points - self._second.points(nearest(self._second, points))
         balance = (1.0 - self._share) * np.hypot(*to_first.T)
         balance -= self._share * np.hypot(*to_second.T)
         slope = (1.0 - self._share) * unit(to_first) - self._share * unit(to_second)
@@ -161,11 +164,7 @@ class _Between:
 
     def _off_balance(self, controls: Floats) -> Floats:
         """The worst |F| at probes on each cubic."""
-        t = _PROBES[:, None]
-        blend = np.concatenate(
-            [(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3], axis=1
-        )
-        probes = np.einsum("pk,nkx->npx", blend, controls)
+        probes = points_at(controls, _PROBES[None])
         off = np.abs(self._balance(probes.reshape(-1, 2))[0]).reshape(len(controls), -1)
         worst: Floats = off.max(axis=1)
         return worst

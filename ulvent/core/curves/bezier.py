@@ -15,6 +15,7 @@ import numpy as np
 from ulvent.core.base.arrays import Complexes, Floats, Integers
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.curves.cubics import parted, raised
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.parametric import NODES, WEIGHTS, Motion, Parametric
 from ulvent.core.curves.segments import (
@@ -96,7 +97,7 @@ class BezierPath(Parametric):
         lengths: Floats = span * (np.abs(d0 + t * (d1 + t * d2)) @ WEIGHTS)
         return lengths
 
-    def _section(self, begin: float, end: float) -> Curve:
+    def _stretch(self, begin: float, end: float) -> Curve:
         """Split exactly, by de Casteljau's construction."""
         panel, t = self._parameters(np.array([begin, end]))
         first, last = (int(which) for which in self._panels.which[panel])
@@ -124,14 +125,7 @@ def _as_cubics(segments: Sequence[BezierSegment]) -> Complexes:
         points = np.array([*compress(segments, mine)], dtype=float).view(complex)[..., 0]
         if not np.isfinite(points).all():
             raise CurveError("the path has a coordinate that is not a finite number")
-        if size == 2:
-            a, b = points.T
-            points = np.stack([a, a + (b - a) / 3.0, a + 2.0 * (b - a) / 3.0, b], axis=1)
-        elif size == 3:
-            a, control, b = points.T
-            points = np.stack([a, a + 2.0 * (control - a) / 3.0, b + 2.0 * (control - b) / 3.0, b],
-                              axis=1)  # fmt: skip
-        controls[mine] = points
+        controls[mine] = raised(points)
     return controls
 
 
@@ -141,14 +135,7 @@ def _turned_back(segment: BezierSegment) -> BezierSegment:
 
 def part_of(segment: BezierSegment, begin: float, end: float) -> BezierSegment:
     """The stretch of a segment from parameter `begin` to `end`, as a segment of its kind."""
-    points = np.array(_complexes(segment))
-    for share, keep_left in ((end, True), (begin / end if end else 0.0, False)):
-        rows = [points]
-        while len(rows[-1]) > 1:
-            rows.append(rows[-1][:-1] * (1.0 - share) + rows[-1][1:] * share)
-        left = [row[0] for row in rows]
-        right = [row[-1] for row in reversed(rows)]
-        points = np.array(left if keep_left else right)
+    points = parted(np.array(_complexes(segment)), begin, end)
     return type(segment)(*((float(point.real), float(point.imag)) for point in points))
 
 

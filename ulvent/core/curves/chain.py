@@ -11,6 +11,7 @@ from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.section import stretch_of
 from ulvent.core.curves.segments import Segment
 
 
@@ -63,7 +64,7 @@ class Chain(Curve):
     def segments(self) -> tuple[Segment, ...]:
         return tuple(segment for piece in self._pieces for segment in piece.segments())
 
-    def _section(self, begin: float, end: float) -> Curve:
+    def _stretch(self, begin: float, end: float) -> Curve:
         """Whole pieces and the rest of those at both ends; no piece shorter than a joint."""
         kept: list[Curve] = []
         for start, piece in zip(self._starts.tolist(), self._pieces, strict=True):
@@ -71,7 +72,7 @@ class Chain(Curve):
             last = min(end - start, piece.length)
             if last - first > JOINT:
                 whole = first == 0.0 and last == piece.length
-                kept.append(piece if whole else piece.section(first, last))
+                kept.append(piece if whole else stretch_of(piece, first, last))
         return kept[0] if len(kept) == 1 else Chain(kept)
 
     @cached_property

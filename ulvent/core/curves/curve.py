@@ -22,17 +22,22 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from dataclasses import dataclass
 from functools import cached_property
-from typing import TYPE_CHECKING
+from typing import Any
 
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ulvent.core.base.arrays import Floats, turned_left
+from ulvent.core.base.arrays import (
+    Bends,
+    Millimetres,
+    Points,
+    Radians,
+    Stations,
+    Turns,
+    Vectors,
+    turned_left,
+)
 from ulvent.core.curves.segments import Segment
-
-if TYPE_CHECKING:
-    from ulvent.core.curves.feet import Feet
-    from ulvent.core.curves.parallel import Parallel
 
 
 @dataclass(frozen=True)
@@ -42,13 +47,13 @@ class Frames:
     points, tangents : (n, 2); curvatures, turnings : (n,)
     """
 
-    points: Floats
-    tangents: Floats
-    curvatures: Floats
-    turnings: Floats
+    points: Points
+    tangents: Vectors
+    curvatures: Bends
+    turnings: Turns
 
     @property
-    def normals(self) -> Floats:
+    def normals(self) -> Vectors:
         """Unit vectors to the left of travel, (n, 2)."""
         return turned_left(self.tangents)
 
@@ -57,8 +62,8 @@ class Frames:
 class Corners:
     """Where the tangent of a curve jumps: stations, mm, and turns, radians, (k,)."""
 
-    stations: Floats
-    turns: Floats
+    stations: Stations
+    turns: Turns
 
     @classmethod
     def none(cls) -> Corners:
@@ -70,7 +75,7 @@ class Curve(ABC):
 
     @property
     @abstractmethod
-    def length(self) -> float:
+    def length(self) -> Millimetres:
         """Length, mm."""
 
     @property
@@ -79,7 +84,7 @@ class Curve(ABC):
         """Whether the end meets the start, so that stations wrap."""
 
     @abstractmethod
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         """Frames at stations that are known to lie in `[0, length]`."""
 
     @abstractmethod
@@ -121,24 +126,24 @@ class Curve(ABC):
         curvatures = np.where(beyond == 0.0, found.curvatures, 0.0)
         return Frames(points, found.tangents, curvatures, found.turnings)
 
-    def points(self, stations: ArrayLike) -> Floats:
+    def points(self, stations: ArrayLike) -> Points:
         """Points at `stations`, (n, 2), mm."""
         return self.frames(stations).points
 
-    def tangents(self, stations: ArrayLike) -> Floats:
+    def tangents(self, stations: ArrayLike) -> Vectors:
         """Unit tangents at `stations`, (n, 2)."""
         return self.frames(stations).tangents
 
-    def curvatures(self, stations: ArrayLike) -> Floats:
+    def curvatures(self, stations: ArrayLike) -> Bends:
         """Signed curvatures at `stations`, (n,), 1/mm."""
         return self.frames(stations).curvatures
 
-    def turnings(self, stations: ArrayLike) -> Floats:
+    def turnings(self, stations: ArrayLike) -> Turns:
         """Radians turned since station 0, (n,)."""
         return self.frames(stations).turnings
 
     @cached_property
-    def seam_turn(self) -> float:
+    def seam_turn(self) -> Radians:
         """Radians by which the tangent jumps at the seam; 0 on an open curve."""
         if not self.closed:
             return 0.0
@@ -147,12 +152,12 @@ class Curve(ABC):
         return float(np.arctan2(ex * sy - ey * sx, ex * sx + ey * sy))
 
     @cached_property
-    def total_turning(self) -> float:
+    def total_turning(self) -> Radians:
         """Radians turned over the whole curve, a closed one's seam included."""
         return float(self._frames(np.array([self.length])).turnings[0]) + self.seam_turn
 
     @cached_property
-    def samples(self) -> tuple[Floats, Floats]:
+    def samples(self) -> tuple[Stations, Points]:
         """Stations (k,) and points (k, 2), dense enough to find where the curve reaches out.
 
         Stations may be rough: they are where to begin to look.
@@ -161,53 +166,26 @@ class Curve(ABC):
         return stations, self._frames(stations).points
 
     @cached_property
-    def bends(self) -> tuple[Floats, Floats]:
+    def bends(self) -> tuple[Stations, Bends]:
         """Stations and curvatures, dense enough to find the sharpest bends, (k,) each."""
         stations = np.linspace(0.0, self.length, 257)
         return stations, self._frames(stations).curvatures
 
-    def section(self, begin: float, end: float) -> Curve:
-        """The open stretch from station `begin` to `end`, past the seam of a closed curve too.
+    def _stretch(self, begin: Millimetres, end: Millimetres) -> Curve | None:
+        """A stretch inside `[0, length]`, by kinds whose stretches are of their own kind.
 
-        Raises
-        ------
-        CurveError
-            Unless begin < end, both on the curve, and at most one lap apart.
+        Others say nothing: a `Section` does for them.
         """
-        from ulvent.core.curves.section import section_of
+        return None
 
-        return section_of(self, begin, end)
+    def _own_feet(self, points: Points) -> Stations | None:
+        """Nearest stations (n,) to points (n, 2), by kinds that know them in closed form.
 
-    def _section(self, begin: float, end: float) -> Curve:
-        """A stretch inside `[0, length]`. Kinds whose stretches are of their own kind say so."""
-        from ulvent.core.curves.section import Section
-
-        return Section(self, begin, end)
-
-    def started_at(self, station: float) -> Curve:
-        """A closed curve with its seam moved to `station`."""
-        from ulvent.core.curves.section import started_at
-
-        return started_at(self, station)
-
-    def parallel(self, distance: float) -> Parallel:
-        """The parallel at `distance` mm, positive to the left.
-
-        Raises
-        ------
-        CurveError
-            Where the curve bends more tightly than the distance allows.
+        Others say nothing: `feet` searches for them.
         """
-        from ulvent.core.curves.parallel import parallel_of
-
-        return parallel_of(self, distance)
-
-    def nearest(self, points: ArrayLike) -> Floats:
-        """Stations (n,) whose points lie nearest to `points` (n, 2). See `foot` for how."""
-        return self._feet.nearest(np.atleast_2d(np.asarray(points, dtype=float)))
+        return None
 
     @cached_property
-    def _feet(self) -> Feet:
-        from ulvent.core.curves.feet import Feet
-
-        return Feet(self)
+    def notes(self) -> dict[str, Any]:
+        """What others have worked out of the curve and want to find again, by their names."""
+        return {}

@@ -7,8 +7,10 @@ import math
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ulvent.core.base.arrays import Floats, Point
+from ulvent.core.base.arrays import Floats, Point, Points, Stations
 from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.feet import nearest
+from ulvent.core.curves.section import stretch_of
 from ulvent.core.curves.segments import ArcSegment, Segment, as_point
 
 
@@ -65,12 +67,12 @@ class Placed(Curve):
     def _reversed(self) -> Curve:
         return Placed(self._base.reversed(), self._scale, self._degrees, as_point(self._move))
 
-    def _section(self, begin: float, end: float) -> Curve:
-        base = self._base.section(begin / self._scale, end / self._scale)
+    def _stretch(self, begin: float, end: float) -> Curve:
+        base = stretch_of(self._base, begin / self._scale, end / self._scale)
         return Placed(base, self._scale, self._degrees, as_point(self._move))
 
-    def nearest(self, points: ArrayLike) -> Floats:
-        return self._base.nearest(self.unplaced(points)) * self._scale
+    def _own_feet(self, points: Points) -> Stations:
+        return nearest(self._base, self.unplaced(points)) * self._scale
 
     def segments(self) -> tuple[Segment, ...]:
         return tuple(self._placed_segment(segment) for segment in self._base.segments())

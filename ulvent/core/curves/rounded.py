@@ -17,7 +17,8 @@ from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.arc import CircularArc
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve
-from ulvent.core.curves.parallel import crossing_feet
+from ulvent.core.curves.parallels import crossing_feet
+from ulvent.core.curves.seam import section_of, started_at
 
 _ROUNDS = 40
 _HALF_TURN = math.pi * 0.999
@@ -132,7 +133,7 @@ def _joined(curve: Curve, corners: list[_Corner]) -> Curve:
     replaced: list[tuple[float, float]] = []
     for corner in corners:
         if corner.before - reached > JOINT:
-            pieces.append(curve.section(reached, corner.before))
+            pieces.append(section_of(curve, reached, corner.before))
             replaced.append((reached, corner.before))
         pieces.append(_arc(curve, corner))
         replaced.append((corner.before, corner.after))
@@ -140,7 +141,7 @@ def _joined(curve: Curve, corners: list[_Corner]) -> Curve:
     if curve.closed:
         return _started_at_seam(Chain(pieces, closed=True), pieces, replaced, curve.length)
     if curve.length - reached > JOINT:
-        pieces.append(curve.section(reached, curve.length))
+        pieces.append(section_of(curve, reached, curve.length))
     return Chain(pieces)
 
 
@@ -152,7 +153,7 @@ def _started_at_seam(
     for piece, (begin, end) in zip(pieces, replaced, strict=True):
         for seam in (0.0, length):
             if begin <= seam < end:
-                return ring.started_at(passed + piece.length * (seam - begin) / (end - begin))
+                return started_at(ring, passed + piece.length * (seam - begin) / (end - begin))
         passed += piece.length
     return ring
 

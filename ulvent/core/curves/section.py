@@ -1,4 +1,4 @@
-"""A stretch of a curve, and a closed curve started elsewhere."""
+"""A stretch of a curve that has none of its own kind."""
 
 from __future__ import annotations
 
@@ -6,10 +6,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
-from ulvent.core.base.errors import CurveError
-from ulvent.core.base.tolerances import JOINT
-from ulvent.core.curves.chain import Chain
+from ulvent.core.base.arrays import Floats, Millimetres
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
@@ -47,7 +44,7 @@ class Section(Curve):
 
     def _reversed(self) -> Curve:
         length = self._base.length
-        return self._base.reversed().section(length - self._end, length - self._begin)
+        return stretch_of(self._base.reversed(), length - self._end, length - self._begin)
 
     @cached_property
     def bends(self) -> tuple[Floats, Floats]:
@@ -62,36 +59,10 @@ class Section(Curve):
     def segments(self) -> tuple[Segment, ...]:
         return fitted_segments(self)
 
-    def _section(self, begin: float, end: float) -> Curve:
-        return self._base.section(self._begin + begin, self._begin + end)
+    def _stretch(self, begin: Millimetres, end: Millimetres) -> Curve:
+        return stretch_of(self._base, self._begin + begin, self._begin + end)
 
 
-def section_of(curve: Curve, begin: float, end: float) -> Curve:
-    """See `Curve.section`."""
-    length = curve.length
-    if not end - begin > JOINT:
-        raise CurveError("a part must end after it begins")
-    if not curve.closed:
-        if begin < -JOINT or end > length + JOINT:
-            raise CurveError(f"a part must lie between station 0 and {length:.4g}")
-        return curve._section(max(begin, 0.0), min(end, length))
-    if end - begin > length + JOINT:
-        raise CurveError("a part of a closed guide is at most one lap")
-    first = begin % length
-    last = min(first + (end - begin), first + length)
-    if last <= length + JOINT:
-        return curve._section(first, min(last, length))
-    if length - first <= JOINT:
-        return curve._section(0.0, last - length)
-    return Chain([curve._section(first, length), curve._section(0.0, last - length)])
-
-
-def started_at(curve: Curve, station: float) -> Curve:
-    """See `Curve.started_at`."""
-    if not curve.closed:
-        raise CurveError("only a closed guide can start elsewhere; use a part of it instead")
-    first = station % curve.length
-    if min(first, curve.length - first) <= JOINT:
-        return curve
-    parts = [curve._section(first, curve.length), curve._section(0.0, first)]
-    return Chain(parts, closed=True)
+def stretch_of(curve: Curve, begin: Millimetres, end: Millimetres) -> Curve:
+    """The stretch between two stations inside `[0, length]`; past a seam see `seam`."""
+    return curve._stretch(begin, end) or Section(curve, begin, end)

@@ -43,7 +43,7 @@ class Line(Curve):
     def _reversed(self) -> Line:
         return Line(as_point(self._end), as_point(self._start))
 
-    def _section(self, begin: float, end: float) -> Line:
+    def _stretch(self, begin: float, end: float) -> Line:
         first, last = self._frames(np.array([begin, end])).points
         return Line(as_point(first), as_point(last))
 

@@ -22,9 +22,10 @@ from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Booleans, Floats, Stretch, rotated, turned_left
 from ulvent.core.base.errors import CurveError
-from ulvent.core.base.tolerances import CORNER, JOINT
+from ulvent.core.base.tolerances import ARC_LENGTH, CORNER, JOINT
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve, Frames
+from ulvent.core.curves.feet import nearest, toward_feet
 from ulvent.core.curves.parallel import Parallel, Span
 from ulvent.core.curves.section import Section
 
@@ -38,6 +39,8 @@ _SLACK = 1e-6
 """By how much, mm, a probe may be too near: rounding, not a loop."""
 _BISECTIONS = 40
 _NEWTON_ROUNDS = 24
+_FOOT_ROUNDS = 6
+_LEAST_SLOPE = 1e-3
 _MEETING = 1e-4
 """Ends of spans nearer than this, mm, are one crossing."""
 _MOST_STRETCHES = 2000
@@ -362,7 +365,7 @@ class _Raw:
         _, points, _ = self.frames(places)
         wanted = abs(self.distance) - _SLACK
         if math.isinf(self.within):
-            feet = self.base.points(self.base.nearest(points))
+            feet = self.base.points(nearest(self.base, points))
             clear: Booleans = np.hypot(*(feet - points).T) >= wanted
             return clear
         stations, _ = self.station(places)
@@ -386,16 +389,11 @@ class _Raw:
         least: Floats = away.min(axis=1)
         rows, columns = np.nonzero(away <= least[:, None] + half_step)
         stations = samples[columns]
-        for _ in range(6):
-            at = base.frames(stations)
-            off = at.points - points[rows]
-            foot = (off * at.tangents).sum(axis=1)
-            slope = 1.0 + at.curvatures * (off * at.normals).sum(axis=1)
-            step = foot / np.where(np.abs(slope) > 1e-3, slope, 1.0)
-            stations = stations - np.clip(step, -2 * half_step, 2 * half_step)
-            if not base.closed:
-                stations = np.clip(stations, 0.0, base.length)
-            if np.abs(step).max() <= 1e-9 * base.length:
+        for _ in range(_FOOT_ROUNDS):
+            stations, step = toward_feet(
+                base, points[rows], stations, 2.0 * half_step, _LEAST_SLOPE
+            )
+            if np.abs(step).max() <= ARC_LENGTH * base.length:
                 break
         np.minimum.at(least, rows, np.hypot(*(base.points(stations) - points[rows]).T))
         return least

@@ -14,6 +14,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from ulvent.core.base.arrays import Point
+from ulvent.core.curves import nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.kinds import circle_diameter, spiral_extent
 from ulvent.core.layout import LaidGuide, Layout
@@ -204,7 +205,7 @@ def _dimension(owner: str, figure: _Figure) -> Dimension:
 
 def _parallel(guide: LaidGuide, base: LaidGuide) -> Dimension:
     middle = guide.curve.points(guide.curve.length / 2.0)
-    foot = base.curve.points(base.curve.nearest(middle))[0]
+    foot = base.curve.points(nearest(base.curve, middle))[0]
     recipe = guide.recipe
     assert isinstance(recipe, ParallelGuide)
     figure = _line(

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, nearest, section_of
 from ulvent.core.layout import LaidGuide
 
 _STRAIGHT = 1e-9
@@ -55,7 +55,7 @@ def measured(guide: LaidGuide, marks: tuple[Mark, ...]) -> Measured:
     curve = guide.curve
     wanted = np.array(
         [
-            float(curve.nearest(np.array([mark]))[0]) if isinstance(mark, tuple) else mark
+            float(nearest(curve, np.array([mark]))[0]) if isinstance(mark, tuple) else mark
             for mark in marks[-2:]
         ]
     )
@@ -71,7 +71,7 @@ def measured(guide: LaidGuide, marks: tuple[Mark, ...]) -> Measured:
         elif end <= begin:
             end += curve.length
         if end - begin > JOINT:
-            stretch = curve.section(begin, end)
+            stretch = section_of(curve, begin, end)
         length = end - begin
         chord = float(np.hypot(*(at.points[1] - at.points[0])))
     bend = float(at.curvatures[-1])

@@ -9,12 +9,14 @@ from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats
 from ulvent.core.curves import Curve
+from ulvent.core.curves.feet import toward_feet
 from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics
 from ulvent.core.setting.letters.dials import outside
 
 _EDGE_STEP = 0.25
 _EDGE_SAMPLES = (201, 20_001)
 _FOOT_ROUNDS = 3
+_LEAST_SLOPE = 0.05
 
 
 class Edge:
@@ -42,14 +44,7 @@ class Edge:
     def exactly(self, points: Floats, stations: Floats) -> tuple[Floats, Floats]:
         """(n,) signed distances and their stations, from feet near `stations`."""
         for _ in range(_FOOT_ROUNDS):
-            frames = self._curve.frames(stations)
-            apart = points - frames.points
-            along = np.einsum("ni,ni->n", apart, frames.tangents)
-            off = np.einsum("ni,ni->n", apart, frames.normals)
-            slope = np.maximum(1.0 - frames.curvatures * off, 0.05)
-            stations = stations + np.clip(along / slope, -self.step, self.step)
-            if not self._curve.closed:
-                stations = np.clip(stations, 0.0, self._curve.length)
+            stations, _ = toward_feet(self._curve, points, stations, self.step, _LEAST_SLOPE)
         return self._signed(points, stations), stations
 
     def _signed(self, points: Floats, stations: Floats) -> Floats:

@@ -13,6 +13,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.curves.cubics import points_at
 from ulvent.core.setting import Setting
 
 WINDOW = 9
@@ -34,10 +35,7 @@ class Cubics(NamedTuple):
 
     def points(self, which: Integers, t: Floats) -> Floats:
         """(n, 2) points of pieces `which` at parameters `t`."""
-        u = 1.0 - t
-        weights = np.stack([u**3, 3.0 * u * u * t, 3.0 * u * t * t, t**3], axis=1)
-        found: Floats = np.einsum("ni,nij->nj", weights, self.controls[which])
-        return found
+        return points_at(self.controls[which], t)
 
     def samples(self) -> Samples:
         """Samples along all pieces, ends included."""

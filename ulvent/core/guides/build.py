@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, section_of, started_at
 from ulvent.core.curves.placed import Placed
 from ulvent.core.curves.rounded import Rounded, rounded
 from ulvent.core.guides.kinds import recipe_line
@@ -98,7 +98,7 @@ def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
     if guide.seam:
         if not line.closed:
             raise WrongRecipeError("seam", "an open guide has no seam; use a part of it instead")
-        line = line.started_at(guide.seam)
+        line = started_at(line, guide.seam)
     if guide.reverse:
         line = line.reversed()
     if guide.corners == "round" and guide.corner_radius:
@@ -106,7 +106,7 @@ def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
     if guide.part is not None:
         begin, end = guide.part
         try:
-            line = line.section(begin, end)
+            line = section_of(line, begin, end)
         except CurveError as error:
             raise WrongRecipeError("part", str(error)) from error
     return line

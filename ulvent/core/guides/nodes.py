@@ -9,8 +9,9 @@ import numpy as np
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.base.tolerances import CORNER
-from ulvent.core.curves import ArcSegment, Curve, LineSegment, QuadraticSegment, Segment
+from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment, nearest
 from ulvent.core.curves.bezier import part_of
+from ulvent.core.curves.cubics import arc_nodes, between_nodes, raised
 from ulvent.core.guides.drawn import drawn_handles, drawn_line
 from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe
 from ulvent.core.recipe.recipes import AnyGuide, DrawnGuide, Node
@@ -64,7 +65,7 @@ def with_node_added(guide: DrawnGuide, near: Point) -> tuple[DrawnGuide, int]:
     The line stays what it was: the stretch is split, with handles that say so.
     """
     line = drawn_line(guide.nodes, guide.closed)
-    station = float(line.nearest(np.array([to_recipe(guide, near)]))[0])
+    station = float(nearest(line, np.array([to_recipe(guide, near)]))[0])
     index, t = line.locate(station)
     stretch = line.segments()[index]
     assert not isinstance(stretch, ArcSegment), "a drawn line is of Beziers"
@@ -230,25 +231,13 @@ def _joint(into: complex | None, out: complex | None) -> str:
 
 
 def _cubics(segment: Segment) -> list[tuple[complex, complex, complex, complex]]:
-    """A segment as cubics; arcs in steps of at most 45 degrees, off by 4e-6 of the radius."""
+    """A segment as cubics; arcs in steps of at most 45 degrees."""
     if isinstance(segment, ArcSegment):
-        count = max(1, math.ceil(abs(segment.sweep) / _ARC_STEP))
-        step = math.radians(segment.sweep / count)
-        handle = 4.0 / 3.0 * math.tan(step / 4.0) * segment.radius
-        centre = complex(*segment.centre)
-        found = []
-        for index in range(count):
-            u = np.exp(1j * (math.radians(segment.begin) + step * index))
-            v = np.exp(1j * (math.radians(segment.begin) + step * (index + 1)))
-            a, d = centre + segment.radius * u, centre + segment.radius * v
-            found.append((a, a + 1j * u * handle, d - 1j * v * handle, d))
-        return found
-    points = [complex(*point) for point in segment]
-    if isinstance(segment, LineSegment):
-        a, d = points
-        return [(a, a + (d - a) / 3.0, d - (d - a) / 3.0, d)]
-    if isinstance(segment, QuadraticSegment):
-        a, c, d = points
-        return [(a, a + 2.0 * (c - a) / 3.0, d + 2.0 * (c - d) / 3.0, d)]
-    a, b, c, d = points
-    return [(a, b, c, d)]
+        parts = max(1, math.ceil(abs(segment.sweep) / _ARC_STEP))
+        begin, sweep = math.radians(segment.begin), math.radians(segment.sweep)
+        controls = between_nodes(*arc_nodes(segment.centre, segment.radius, begin, sweep, parts))
+    else:
+        controls = raised(np.array([segment], dtype=float))
+    return [
+        (complex(*a), complex(*b), complex(*c), complex(*d)) for a, b, c, d in controls.tolist()
+    ]

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ulvent.core.curves import Curve
+from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.bounds import curve_bounds
 
 _ALONG = {"start": 0.0, "middle": 0.5, "end": 1.0}
@@ -37,7 +37,7 @@ def _sides(curve: Curve) -> dict[str, float]:
         "bottom": (middle_x, y0),
         "left": (x0, middle_y),
     }
-    stations = curve.nearest(np.array(list(sides.values())))
+    stations = nearest(curve, np.array(list(sides.values())))
     return {
         name: _tidy(station / curve.length, curve.closed)
         for name, station in zip(sides, stations.tolist(), strict=True)

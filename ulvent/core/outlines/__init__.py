@@ -6,12 +6,15 @@ segments with its edges, from which guides and blanks are taken.
 
 from ulvent.core.outlines.edges import FileOutline, curve_of, in_line, joined_ends, moved_segment
 from ulvent.core.outlines.outline import Contour, Outline, OutlinePen
+from ulvent.core.outlines.polyline import Polyline, Walk
 
 __all__ = [
     "Contour",
     "FileOutline",
     "Outline",
     "OutlinePen",
+    "Polyline",
+    "Walk",
     "curve_of",
     "in_line",
     "joined_ends",

@@ -25,6 +25,8 @@ from fontTools.misc.bezierTools import calcCubicBounds, calcQuadraticBounds
 from numpy.typing import NDArray
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.curves.cubics import along
+from ulvent.core.outlines.polyline import Polyline
 
 _PEN_METHODS = {"M": "moveTo", "L": "lineTo", "Q": "qCurveTo", "C": "curveTo"}
 _SPECK = 1.0
@@ -96,7 +98,7 @@ class Outline:
                 method(*(tuple(point) for point in points.tolist()))
 
     @cached_property
-    def polylines(self) -> list[tuple[Floats, bool]]:
+    def polylines(self) -> list[Polyline]:
         """Each contour flattened, with whether it is closed; see `flattened`."""
         return self.flattened(16)
 
@@ -151,32 +153,25 @@ class Outline:
         finish(closed=False)
         return tuple(found)
 
-    def flattened(self, steps: int) -> list[tuple[Floats, bool]]:
+    def flattened(self, steps: int) -> list[Polyline]:
         """Each contour as points (k, 2), curves in `steps` equal parameter steps."""
-        t = np.linspace(0.0, 1.0, steps + 1)[1:, None]
-        u = 1.0 - t
-        found: list[tuple[Floats, bool]] = []
+        t = np.linspace(0.0, 1.0, steps + 1)[1:]
+        found: list[Polyline] = []
         line: list[Floats] = []
         for operation, points in self.steps():
             if operation == "M":
                 if line:
-                    found.append((np.concatenate(line), False))
+                    found.append(Polyline(np.concatenate(line), False))
                 line = [points]
             elif operation == "L":
                 line.append(points)
-            elif operation == "Q":
-                start, (control, end) = line[-1][-1], points
-                line.append(u * u * start + 2.0 * u * t * control + t * t * end)
-            elif operation == "C":
-                start, (first, second, end) = line[-1][-1], points
-                line.append(
-                    u**3 * start + 3.0 * u * u * t * first + 3.0 * u * t * t * second + t**3 * end
-                )
+            elif operation in "QC":
+                line.append(along(np.concatenate([line[-1][-1:], points]), t))
             else:
-                found.append((np.concatenate(line), True))
+                found.append(Polyline(np.concatenate(line), True))
                 line = []
         if line:
-            found.append((np.concatenate(line), False))
+            found.append(Polyline(np.concatenate(line), False))
         return found
 
     def bounds(self) -> tuple[float, float, float, float]:

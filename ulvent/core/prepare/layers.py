@@ -9,10 +9,9 @@ from typing import Literal
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.layout import LaidGuide
-from ulvent.core.outlines import Outline
+from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region, refitted, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.core.steps.hatching import Line
 
 
 @dataclass(frozen=True, eq=False)
@@ -73,7 +72,7 @@ class Layer:
     kind: Literal["letters", "border", "whole"]
     pieces: tuple[Letter, ...]
     paths: tuple[Region, ...]
-    lines: tuple[Line, ...] = ()
+    lines: tuple[Polyline, ...] = ()
     own_lines: tuple[Outline, ...] = ()
     bridges: tuple[Bridge, ...] = ()
     few_nodes: float = FITTING

@@ -13,15 +13,16 @@ from typing import Literal
 
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.curves import parallel_of
 from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.outlines import Outline
+from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.prepare.layers import Layer, Letter, Prepared
 from ulvent.core.recipe.preparing import Band, Border, Bridges, Prepare, Rounding, Shape, Strokes
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region, flat_contours, outline_of
 from ulvent.core.steps.bridge_search import Bridge, bridges_of, fallen, letter_bridges, sheet_round
-from ulvent.core.steps.hatching import Line, hatched, rings_until_full
+from ulvent.core.steps.hatching import hatched, rings_until_full
 from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
 from ulvent.core.steps.piece_work import (
     bordered,
@@ -144,7 +145,7 @@ class _Shapes:
             outer = self.blank.offset(-band.aside)
             return outer.minus(self.blank.offset(-band.aside - band.width))
         curve = self._curves[band.along]
-        line = curve.parallel(band.aside) if band.aside else curve
+        line = parallel_of(curve, band.aside) if band.aside else curve
         ((points, closed),) = flat_contours(outline_of(line))
         return Region.along(points, closed, band.width)
 
@@ -163,7 +164,7 @@ class _Preparing:
         self,
         letters: list[Letter],
         strokes: list[Outline],
-        lines: Iterable[Line] = (),
+        lines: Iterable[Polyline] = (),
         bridges: tuple[Bridge, ...] = (),
     ) -> list[Layer]:
         kind: Literal["letters", "whole"] = "letters" if self._owner else "whole"
@@ -219,8 +220,8 @@ class _Preparing:
                                     paths, few_nodes=recipe.few_nodes))  # fmt: skip
         return layers
 
-    def _stroked(self, strokes: Strokes, letters: list[Letter]) -> list[Line]:
-        found: list[Line] = []
+    def _stroked(self, strokes: Strokes, letters: list[Letter]) -> list[Polyline]:
+        found: list[Polyline] = []
         poor: list[str] = []
         for letter in letters:
             if strokes.kind == "middle":
@@ -273,8 +274,8 @@ class _Preparing:
         return found
 
     def _lines_cut_back(
-        self, strokes: list[Outline], lines: list[Line]
-    ) -> tuple[list[Outline], list[Line]]:
+        self, strokes: list[Outline], lines: list[Polyline]
+    ) -> tuple[list[Outline], list[Polyline]]:
         """Single lines, broken where the shapes cut them."""
         cutters = self._cutters
         if not cutters:

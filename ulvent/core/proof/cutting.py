@@ -13,6 +13,7 @@ from scipy.spatial import cKDTree
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.layout import Layout
+from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Layer, Letter, Prepared
 from ulvent.core.proof.finding import XY, Finding
 from ulvent.core.proof.places import (
@@ -229,13 +230,13 @@ def _open(layer: Layer) -> list[Finding]:
 
 def _doubled(ready: Prepared) -> list[Finding]:
     """Lines that lie on each other, and would be cut or drawn twice."""
-    lines: list[tuple[str, Floats]] = []
+    lines: list[tuple[str, Polyline]] = []
     for layer in ready.layers:
         for piece in layer.pieces:
-            lines.extend((layer.id, np.concatenate([r, r[:1]])) for r in piece.area.rings)
-        lines.extend((layer.id, points) for points, _ in layer.lines)
+            lines.extend((layer.id, Polyline(ring, True)) for ring in piece.area.rings)
+        lines.extend((layer.id, line) for line in layer.lines)
         for stroke in layer.own_lines:
-            lines.extend((layer.id, points) for points, _ in flat_contours(stroke))
+            lines.extend((layer.id, line) for line in flat_contours(stroke))
     samples, ways, whose = _sampled([line for _, line in lines])
     if not len(samples):
         return []
@@ -265,18 +266,15 @@ def _doubled(ready: Prepared) -> list[Finding]:
     ]
 
 
-def _sampled(lines: list[Floats]) -> tuple[Floats, Floats, NDArray[np.int_]]:
+def _sampled(lines: list[Polyline]) -> tuple[Floats, Floats, NDArray[np.int_]]:
     """Points at even steps along all lines, the way there, and whose each is."""
     points, ways, whose = [], [], []
     for index, line in enumerate(lines):
-        along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
-        count = max(2, math.ceil(along[-1] / _SAMPLE))
-        stations = (np.arange(count) + 0.5) * along[-1] / count
-        at = np.column_stack([np.interp(stations, along, line[:, axis]) for axis in (0, 1)])
-        edge = np.clip(np.searchsorted(along, stations) - 1, 0, len(line) - 2)
-        way = (line[1:] - line[:-1])[edge]
-        points.append(at)
-        ways.append(way / np.maximum(np.hypot(*way.T), JOINT)[:, None])
+        walk = line.walk()
+        count = max(2, math.ceil(walk.length / _SAMPLE))
+        stations = (np.arange(count) + 0.5) * walk.length / count
+        points.append(walk.at(stations))
+        ways.append(walk.ways[walk.edge(stations)])
         whose.append(np.full(count, index))
     if not points:
         return np.empty((0, 2)), np.empty((0, 2)), np.empty(0, dtype=int)

@@ -17,6 +17,7 @@ from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats, wrapped
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.curves.cubics import points_at, velocities_at
 
 _SAMPLES = 24
 _ROUNDS = 5
@@ -197,7 +198,7 @@ def _solved(spans: _Spans, stretches: list[tuple[int, int]]) -> tuple[Floats, Fl
         handles = _handles(a, ta, td, d, points, t, third, chords)
         controls = np.stack([a, a + ta * handles[:, :1], d + td * handles[:, 1:], d], axis=1)
         t = _reprojected(controls, points, t)
-    off = points - _at(controls, t)
+    off = points - points_at(controls, t)
     dense = np.hypot(off[..., 0], off[..., 1]).max(axis=1)
     return controls, dense
 
@@ -230,30 +231,15 @@ def _handles(
 def _way(a: Floats, ta: Floats, td: Floats, d: Floats, third: Floats, t: Floats) -> Floats:
     """Unit tangents of the cubic with handles of a third."""
     controls = np.stack([a, a + ta * third[:, None], d + td * third[:, None], d], axis=1)
-    slopes = _slope(controls, t)
+    slopes = velocities_at(controls, t)
     norms: Floats = slopes / np.maximum(np.hypot(slopes[..., 0], slopes[..., 1]), JOINT)[..., None]
     return norms
 
 
-def _at(controls: Floats, t: Floats) -> Floats:
-    u = 1.0 - t
-    blend = np.stack([u**3, 3.0 * u * u * t, 3.0 * u * t * t, t**3], axis=2)
-    points: Floats = np.einsum("nkj,nji->nki", blend, controls)
-    return points
-
-
-def _slope(controls: Floats, t: Floats) -> Floats:
-    u = 1.0 - t
-    steps = 3.0 * np.diff(controls, axis=1)
-    blend = np.stack([u * u, 2.0 * u * t, t * t], axis=2)
-    slopes: Floats = np.einsum("nkj,nji->nki", blend, steps)
-    return slopes
-
-
 def _reprojected(controls: Floats, points: Floats, t: Floats) -> Floats:
     """Parameters moved toward the points' feet, by one Newton step."""
-    off = _at(controls, t) - points
-    slope = _slope(controls, t)
+    off = points_at(controls, t) - points
+    slope = velocities_at(controls, t)
     along = np.einsum("nki,nki->nk", off, slope)
     squared = np.maximum(np.einsum("nki,nki->nk", slope, slope), 1e-12)
     moved: Floats = np.clip(t - along / squared, 0.0, 1.0)

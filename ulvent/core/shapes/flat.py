@@ -14,10 +14,11 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, wrapped
+from ulvent.core.base.arrays import Controls, Floats, wrapped
 from ulvent.core.base.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
 from ulvent.core.curves import ArcSegment, Curve
-from ulvent.core.outlines import Outline
+from ulvent.core.curves.cubics import arc_nodes, between_nodes, points_at
+from ulvent.core.outlines import Outline, Polyline
 
 _MOST_CHORDS = 4000
 _MOST_DOUBLINGS = 6
@@ -25,19 +26,15 @@ _SIXTEENTH = 22.5
 
 
 @lru_cache(maxsize=4096)
-def flat_contours(outline: Outline, scale: float = 1.0) -> tuple[tuple[Floats, bool], ...]:
-    """Each contour as points (k, 2) in the outline's unit, and whether it is closed.
-
-    `scale` is mm per unit of the outline. The first point of a closed contour is not
-    repeated.
-    """
+def flat_contours(outline: Outline, scale: float = 1.0) -> tuple[Polyline, ...]:
+    """Each contour as a dense line in the outline's unit; `scale` is mm per unit."""
     contours = outline.contours
     if not contours:
         return ()
     controls = np.concatenate([contour.cubics for contour in contours]) * scale
     straight = np.concatenate([contour.straight for contour in contours])
     starts = _chord_starts(controls, straight)
-    found: list[tuple[Floats, bool]] = []
+    found: list[Polyline] = []
     at = 0
     for contour in contours:
         mine = starts[at : at + len(contour.cubics)]
@@ -45,7 +42,7 @@ def flat_contours(outline: Outline, scale: float = 1.0) -> tuple[tuple[Floats, b
         points = np.concatenate(mine) / scale
         if not contour.closed:
             points = np.concatenate([points, contour.cubics[-1:, 3]])
-        found.append((points, contour.closed))
+        found.append(Polyline(points, contour.closed))
     return tuple(found)
 
 
@@ -61,17 +58,10 @@ def outline_of(curve: Curve) -> Outline:
     return Outline("".join(operations), np.concatenate(points))
 
 
-def _arc_cubics(arc: ArcSegment) -> list[Floats]:
+def _arc_cubics(arc: ArcSegment) -> Controls:
     parts = math.ceil(abs(arc.sweep) / _SIXTEENTH - 1e-9)
-    edges = np.radians(arc.begin + np.linspace(0.0, arc.sweep, parts + 1))
-    spokes = np.column_stack([np.cos(edges), np.sin(edges)]) * arc.radius
-    ends = np.array(arc.centre) + spokes
-    handle = 4.0 / 3.0 * math.tan(math.radians(arc.sweep) / parts / 4.0)
-    ways = handle * np.column_stack([-spokes[:, 1], spokes[:, 0]])
-    return [
-        np.stack([ends[i], ends[i] + ways[i], ends[i + 1] - ways[i + 1], ends[i + 1]])
-        for i in range(parts)
-    ]
+    begin, sweep = math.radians(arc.begin), math.radians(arc.sweep)
+    return between_nodes(*arc_nodes(arc.centre, arc.radius, begin, sweep, parts))
 
 
 def _chord_starts(controls: Floats, straight: NDArray[np.bool_]) -> list[Floats]:
@@ -115,8 +105,5 @@ def _at_equal_steps(controls: Floats, counts: NDArray[np.int_]) -> tuple[Floats,
     """Points of all cubics at equal parameter steps, ends included, and whose each is."""
     owner = np.repeat(np.arange(len(counts)), counts + 1)
     firsts = np.cumsum(counts + 1) - (counts + 1)
-    t = ((np.arange(len(owner)) - firsts[owner]) / counts[owner])[:, None]
-    a, b, c, d = (controls[owner, index] for index in range(4))
-    u = 1.0 - t
-    points: Floats = u * u * u * a + 3.0 * u * u * t * b + 3.0 * u * t * t * c + t * t * t * d
-    return points, owner
+    t = (np.arange(len(owner)) - firsts[owner]) / counts[owner]
+    return points_at(controls[owner], t), owner

@@ -13,7 +13,8 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, wrapped
 from ulvent.core.base.tolerances import DENSE, FITTING, JOINT, LONG_CHORD, SHARP_TURN
-from ulvent.core.outlines import Outline
+from ulvent.core.curves.cubics import arc_nodes, between_nodes
+from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes.cubic_fit import Run, fitted_cubics
 from ulvent.core.shapes.flat import flat_contours
 from ulvent.core.shapes.region import Region, ring_area
@@ -52,9 +53,7 @@ def refitted(region: Region, tolerance: float = FITTING) -> Outline:
     return outline if _is_clean(outline, kept) else Outline.joined(map(_polygon, kept))
 
 
-def refitted_lines(
-    lines: Sequence[tuple[Floats, bool]], tolerance: float = FITTING
-) -> list[Outline]:
+def refitted_lines(lines: Sequence[Polyline], tolerance: float = FITTING) -> list[Outline]:
     """Dense lines (k, 2), open or closed, each as one contour of few nodes."""
     return _fitted_lines(lines, tolerance)
 
@@ -65,7 +64,7 @@ def _is_speck(ring: Floats, tolerance: float) -> bool:
 
 
 def _fitted_rings(rings: Sequence[Floats], tolerance: float, knots: Floats) -> Outline:
-    return Outline.joined(_fitted_lines([(ring, True) for ring in rings], tolerance, knots))
+    return Outline.joined(_fitted_lines([Polyline(ring, True) for ring in rings], tolerance, knots))
 
 
 def _is_clean(outline: Outline, rings: Sequence[Floats]) -> bool:
@@ -83,7 +82,7 @@ def _polygon(ring: Floats) -> Outline:
 
 
 def _fitted_lines(
-    lines: Sequence[tuple[Floats, bool]], tolerance: float, knots: Floats | None = None
+    lines: Sequence[Polyline], tolerance: float, knots: Floats | None = None
 ) -> list[Outline]:
     runs_of = [_runs(points, closed) for points, closed in lines]
     goal = max(tolerance * _AIM - DENSE, 0.3 * tolerance)
@@ -250,13 +249,7 @@ def _arc(run: Run, goal: float) -> list[Floats] | None:
         return None
     centre = points.mean(axis=0) + (x, y)
     parts = math.ceil(abs(sweep) / _EIGHTH - 1e-3)
-    edges = angles[0] + np.linspace(0.0, sweep, parts + 1)
-    spokes = np.column_stack([np.cos(edges), np.sin(edges)])
-    ends = centre + radius * spokes
-    ends[0], ends[-1] = points[0], points[-1]
-    handle = 4.0 / 3.0 * math.tan(sweep / parts / 4.0) * radius
-    ways = handle * np.column_stack([-spokes[:, 1], spokes[:, 0]])
-    return [
-        np.stack([ends[i], ends[i] + ways[i], ends[i + 1] - ways[i + 1], ends[i + 1]])
-        for i in range(parts)
-    ]
+    x, y = centre.tolist()
+    nodes, handles = arc_nodes((x, y), radius, float(angles[0]), sweep, parts)
+    nodes[0], nodes[-1] = points[0], points[-1]
+    return list(between_nodes(nodes, handles))

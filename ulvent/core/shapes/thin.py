@@ -21,6 +21,7 @@ from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats, turned_left
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.outlines import Polyline, Walk
 from ulvent.core.shapes.region import Region
 
 Ints = NDArray[np.int_]
@@ -87,19 +88,16 @@ class _Edge:
         step = min(max(limit / _STEPS_OF_LIMIT, _FINEST), _COARSEST)
         self._step = max(step, region.perimeter / _MOST_SAMPLES)
         points, normals, whose, places = [], [], [], []
-        self._along: list[Floats] = []
+        self._walks: list[Walk] = []
         for index, ring in enumerate(self._rings):
-            line = np.concatenate([ring, ring[:1]])
-            along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
-            self._along.append(along)
+            walk = Polyline(ring, True).walk()
+            self._walks.append(walk)
             # Midway between its neighbours, so that no point is on a corner.
-            count = max(6, math.ceil(along[-1] / self._step))
-            stations = (np.arange(count) + 0.5) * along[-1] / count
-            edges = np.clip(np.searchsorted(along, stations, side="right") - 1, 0, len(ring) - 1)
-            ways = (line[1:] - line[:-1])[edges]
-            lengths = np.diff(along)[edges]
-            ways = ways / np.maximum(lengths, JOINT)[:, None]
-            points.append(line[edges] + ways * (stations - along[edges])[:, None])
+            count = max(6, math.ceil(walk.length / self._step))
+            stations = (np.arange(count) + 0.5) * walk.length / count
+            edges = walk.edge(stations)
+            ways = walk.ways[edges]
+            points.append(walk.points[edges] + ways * (stations - walk.along[edges])[:, None])
             normals.append(turned_left(ways))
             whose.append(np.full(count, index))
             places.append(stations)
@@ -109,7 +107,7 @@ class _Edge:
         self._places = np.concatenate(places)
         self._firsts = np.searchsorted(self._whose, np.arange(len(self._rings)))
         self._counts = np.bincount(self._whose)
-        self._totals = np.array([along[-1] for along in self._along])
+        self._totals = np.array([walk.length for walk in self._walks])
         self._tree = cKDTree(self._points)
 
     def balls(self, limit: float) -> tuple[Floats, Ints]:
@@ -207,19 +205,14 @@ class _Edge:
     def _stretch(self, index: int) -> Floats:
         """The edge itself, a step or so to both sides of a point."""
         ring = self._whose[index]
-        along, points = self._along[ring], self._rings[ring]
-        reach = min(1.5 * self._step, along[-1] / 4.0)
+        walk, points = self._walks[ring], self._rings[ring]
+        total, along = walk.length, walk.along[:-1]
+        reach = min(1.5 * self._step, total / 4.0)
         low, high = self._places[index] - reach, self._places[index] + reach
-        total = along[-1]
-        laps = np.concatenate([along[:-1] - total, along[:-1], along[:-1] + total])
+        laps = np.concatenate([along - total, along, along + total])
         inside = np.flatnonzero((laps > low) & (laps < high))
-        line = np.concatenate([points, points[:1]])
-
-        def at(station: float) -> Floats:
-            here = np.mod(station, total)
-            return np.array([np.interp(here, along, line[:, axis]) for axis in (0, 1)])
-
-        return np.concatenate([[at(low)], np.tile(points, (3, 1))[inside], [at(high)]])
+        first, last = walk.at(np.array([low, high]))
+        return np.concatenate([[first], np.tile(points, (3, 1))[inside], [last]])
 
 
 def _segments_apart(first: Floats, second: Floats) -> tuple[float, Floats, Floats]:

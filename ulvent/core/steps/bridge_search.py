@@ -21,7 +21,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, turned_left, wrapped
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.outlines import Outline
+from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.recipe.preparing import BridgeChange
 from ulvent.core.shapes import Region
 
@@ -355,20 +355,14 @@ class _Tries:
 
 def _sampled(ring: Floats) -> tuple[Floats, Floats]:
     """Points along a counter's edge at equal steps, and the normals that point out of it."""
-    line = np.concatenate([ring, ring[:1]])
-    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
-    count = int(np.clip(along[-1] / _STEP, _LEAST_SAMPLES, _MOST_SAMPLES))
-    stations = np.linspace(0.0, along[-1], count, endpoint=False)
+    walk = Polyline(ring, True).walk()
+    count = int(np.clip(walk.length / _STEP, _LEAST_SAMPLES, _MOST_SAMPLES))
+    stations = np.linspace(0.0, walk.length, count, endpoint=False)
     # Where the edge reaches out farthest is where a bridge stands upright under its middle.
     extremes = [int(np.argmax(ring @ way)) for way in ((0, 1), (0, -1), (1, 0), (-1, 0))]
-    stations = np.unique(np.concatenate([stations, along[extremes]]))
-
-    def at(where: Floats) -> Floats:
-        where = np.mod(where, along[-1])
-        return np.column_stack([np.interp(where, along, line[:, axis]) for axis in (0, 1)])
-
-    reach = along[-1] / count / 4.0
-    ways = at(stations + reach) - at(stations - reach)
+    stations = np.unique(np.concatenate([stations, walk.along[extremes]]))
+    reach = walk.length / count / 4.0
+    ways = walk.at(stations + reach) - walk.at(stations - reach)
     lengths = np.maximum(np.hypot(*ways.T), JOINT)
     normals = np.stack([ways[:, 1], -ways[:, 0]], axis=1) / lengths[:, None]
-    return at(stations), normals
+    return walk.at(stations), normals

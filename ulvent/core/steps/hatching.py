@@ -13,33 +13,33 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
-
-Line = tuple[Floats, bool]
-"""Points (k, 2), mm, and whether the line is closed."""
 
 _FARTHEST_LINK = 4.0
 """A link along the outline is at most so many pitches long."""
 _MOST_RINGS = 2000
 
 
-def hatched(area: Region, pitch: float, angle: float, pen: float) -> list[Line]:
+def hatched(area: Region, pitch: float, angle: float, pen: float) -> list[Polyline]:
     """Lines at `angle` degrees, `pitch` mm apart, joined along the outline to chains."""
     inside = area.offset(-pen / 2.0)
-    found: list[Line] = []
+    found: list[Polyline] = []
     for part in inside.parts:
-        found.extend((chain, False) for chain in _hatched_part(part, pitch, math.radians(angle)))
+        found.extend(
+            Polyline(chain, False) for chain in _hatched_part(part, pitch, math.radians(angle))
+        )
     return found
 
 
-def rings_until_full(area: Region, pitch: float, pen: float) -> list[Line]:
+def rings_until_full(area: Region, pitch: float, pen: float) -> list[Polyline]:
     """Rings inside the outline, `pitch` mm apart, until nothing is left."""
-    found: list[Line] = []
+    found: list[Polyline] = []
     inside = area.offset(-pen / 2.0)
     for _ in range(_MOST_RINGS):
         if inside.is_empty:
             break
-        found.extend((ring, True) for ring in inside.rings)
+        found.extend(Polyline(ring, True) for ring in inside.rings)
         inside = inside.offset(-pitch)
     return found
 
@@ -57,10 +57,7 @@ class _Crossings:
 
     def __init__(self, rings: list[Floats], pitch: float) -> None:
         self._rings, self._pitch = rings, pitch
-        self._along = [
-            np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(r, axis=0, append=r[:1]).T))])
-            for r in rings
-        ]
+        self._along = [Polyline(ring, True).walk().along for ring in rings]
         levels, xs, which, places = [], [], [], []
         for index, ring in enumerate(rings):
             begins, ends = ring, np.roll(ring, -1, axis=0)

@@ -16,8 +16,8 @@ from numpy.typing import NDArray
 from scipy.spatial import Voronoi
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
-from ulvent.core.steps.hatching import Line
 
 _STEP = 0.1
 _MOST_POINTS = 6000
@@ -42,14 +42,14 @@ class MiddleLine:
         share of the area that a pen of this width covers
     """
 
-    lines: tuple[Line, ...]
+    lines: tuple[Polyline, ...]
     width: float
     cover: float
 
 
 def middle_line(area: Region) -> MiddleLine:
     """The middle lines of all parts."""
-    lines: list[Line] = []
+    lines: list[Polyline] = []
     widths: list[Floats] = []
     for part in area.parts:
         found, radii = _of_part(part)
@@ -71,14 +71,14 @@ def _drawn(points: Floats, closed: bool, width: float) -> Region:
     return Region.joined([Region.along(points, closed, width), *ends])
 
 
-def _dot(part: Region) -> Line:
+def _dot(part: Region) -> Polyline:
     """A round part has no middle line: the pen is set down in its middle."""
     x0, y0, x1, y1 = part.bounds
     x, y, reach = (x0 + x1) / 2.0, (y0 + y1) / 2.0, _DOT * (x1 - x0)
-    return np.array([[x - reach, y], [x + reach, y]]), False
+    return Polyline(np.array([[x - reach, y], [x + reach, y]]), False)
 
 
-def _of_part(part: Region) -> tuple[list[Line], Floats]:
+def _of_part(part: Region) -> tuple[list[Polyline], Floats]:
     graph = _Graph(*_skeleton(part))
     graph.prune()
     return graph.lines(), graph.radii
@@ -114,16 +114,13 @@ def _sampled(part: Region, step: float) -> tuple[Floats, NDArray[np.int_], Float
     """Points along all rings, whose each is, its place along it, and that ring's length."""
     points, whose, along, total = [], [], [], []
     for index, ring in enumerate(part.rings):
-        line = np.concatenate([ring, ring[:1]])
-        places = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
-        count = max(8, math.ceil(places[-1] / step))
-        stations = np.linspace(0.0, places[-1], count, endpoint=False)
-        points.append(
-            np.column_stack([np.interp(stations, places, line[:, axis]) for axis in (0, 1)])
-        )
+        walk = Polyline(ring, True).walk()
+        count = max(8, math.ceil(walk.length / step))
+        stations = np.linspace(0.0, walk.length, count, endpoint=False)
+        points.append(walk.at(stations))
         whose.append(np.full(count, index))
         along.append(stations)
-        total.append(np.full(count, places[-1]))
+        total.append(np.full(count, walk.length))
     return (
         np.concatenate(points), np.concatenate(whose), np.concatenate(along), np.concatenate(total)
     )  # fmt: skip
@@ -163,7 +160,7 @@ class _Graph:
             if not cut:
                 return
 
-    def lines(self) -> list[Line]:
+    def lines(self) -> list[Polyline]:
         """The branches, joined where they go straight through a junction, and smoothed."""
         branches = self._branches()
         trimmed = [self._trimmed(branch) for branch in branches]
@@ -173,19 +170,19 @@ class _Graph:
             if branch[0] == branch[-1] and len(self._near[branch[0]]) == 2
         ]
         links = self._links(branches, trimmed)
-        found: list[Line] = [(_smooth(self._at[branches[i][:-1]], True), True) for i in loops]
+        found = [Polyline(_smooth(self._at[branches[i][:-1]], True), True) for i in loops]
         used = set(loops)
         for index in range(len(branches)):
             for end in (0, 1):
                 if index in used or (index, end) in links:
                     continue
                 chain, closed = self._chain(index, end, links, trimmed, used)
-                found.append((_smooth(chain, closed), closed))
+                found.append(Polyline(_smooth(chain, closed), closed))
         for index in range(len(branches)):
             if index not in used:
                 chain, closed = self._chain(index, 0, links, trimmed, used)
-                found.append((_smooth(chain, closed), closed))
-        return [(points, closed) for points, closed in found if len(points) >= 2]
+                found.append(Polyline(_smooth(chain, closed), closed))
+        return [line for line in found if len(line.points) >= 2]
 
     def _branches(self) -> list[list[int]]:
         joints = [node for node, near in self._near.items() if len(near) != 2]
@@ -278,11 +275,9 @@ class _Graph:
 
 def _smooth(points: Floats, closed: bool) -> Floats:
     """Points at even steps, each moved toward the middle of its neighbours a few times."""
-    line = np.concatenate([points, points[:1]]) if closed else points
-    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
-    count = max(3, int(along[-1] / _STEP))
-    stations = np.linspace(0.0, along[-1], count + 1)
-    even = np.column_stack([np.interp(stations, along, line[:, axis]) for axis in (0, 1)])
+    walk = Polyline(points, closed).walk()
+    count = max(3, int(walk.length / _STEP))
+    even = walk.at(np.linspace(0.0, walk.length, count + 1))
     if closed:
         even = even[:-1]
     for _ in range(_SMOOTHINGS):

@@ -12,12 +12,11 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.outlines import Outline
+from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.prepare.layers import Letter
 from ulvent.core.recipe.preparing import Border
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.core.steps.hatching import Line
 
 _CRUMB = 0.002
 _CORNER = 0.25
@@ -130,7 +129,7 @@ def near_lines(stroke: Outline, distance: float) -> Region:
     return Region.joined(found)
 
 
-def clipped(line: Line, shape: Region, inside: bool) -> list[Line]:
+def clipped(line: Polyline, shape: Region, inside: bool) -> list[Polyline]:
     """The parts of a dense line that are inside, or outside, of a shape."""
     points, closed = line
     dense = np.concatenate([points, points[:1]]) if closed else points
@@ -170,7 +169,7 @@ def clipped(line: Line, shape: Region, inside: bool) -> list[Line]:
         return [line]
     if closed and len(found) > 1 and keep[0] and keep[-1]:
         found[0] = np.concatenate([found.pop(), found[0][1:]])
-    return [(piece, False) for piece in found]
+    return [Polyline(piece, False) for piece in found]
 
 
 def rounded(area: Region, outside: float, inside: float) -> tuple[Region, int]:

@@ -15,11 +15,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Booleans, Controls, Floats
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.curves import Curve
+from ulvent.core.curves.cubics import halves, points_at
+from ulvent.core.curves.fitted import Fit, fitted_by_halves
 from ulvent.core.outlines import Outline
 
 _GOAL = 0.8 * FITTING
@@ -30,11 +31,16 @@ _MOST_HALVINGS = 8
 
 @dataclass(frozen=True, eq=False)
 class _Pieces:
-    """Cubic pieces in (station, height), (n, 4, 2), in the order of their outlines."""
+    """Cubic pieces in (station, height), (n, 4, 2), in the order of their outlines.
 
-    controls: Floats
+    width
+        of a piece in that order: a half takes up half of it
+    """
+
+    controls: Controls
     order: Floats
-    lines: NDArray[np.bool_]
+    lines: Booleans
+    width: float = 1.0
 
 
 def bent_outlines(outlines: list[Outline], placing: Floats, baseline: Curve) -> list[Outline]:
@@ -68,36 +74,45 @@ def bent_outlines(outlines: list[Outline], placing: Floats, baseline: Curve) -> 
 def _bent(pieces: _Pieces, baseline: Curve) -> _Pieces:
     """Pieces on the page, halved where one cubic does not do."""
     done: list[_Pieces] = []
-    width = 1.0
-    for halving in range(_MOST_HALVINGS + 1):
-        cubics, stays = _hermite(pieces, baseline)
-        true = _warped(_at(pieces.controls, _SAMPLES), baseline)
-        off = np.linalg.norm(_at(cubics, _SAMPLES) - true, axis=2).max(axis=1)
-        good = (off <= _GOAL) | (halving == _MOST_HALVINGS)
-        done.append(_Pieces(cubics[good], pieces.order[good], stays[good]))
-        if good.all():
-            break
-        rest = pieces.controls[~good]
-        halves = _halved(rest)
-        width /= 2.0
-        order = pieces.order[~good]
-        pieces = _Pieces(
-            np.concatenate(halves),
-            np.concatenate([order, order + width]),
-            np.tile(pieces.lines[~good], 2),
-        )
+    for some, cubics, good in fitted_by_halves(
+        pieces,
+        lambda chosen, shares: _fit(chosen, baseline, shares),
+        _halved,
+        _SAMPLES,
+        _GOAL,
+        _MOST_HALVINGS,
+    ):
+        stays = some.lines & _straight(cubics)
+        done.append(_Pieces(cubics[good], some.order[good], stays[good]))
     order = np.concatenate([part.order for part in done])
     ranks = np.argsort(order, kind="stable")
     return _Pieces(
         np.concatenate([part.controls for part in done])[ranks],
         order[ranks],
         np.concatenate([part.lines for part in done])[ranks],
+        0.0,
     )
 
 
-def _hermite(pieces: _Pieces, baseline: Curve) -> tuple[Floats, NDArray[np.bool_]]:
-    """A cubic for each piece, and whether it is still a straight line."""
-    controls = pieces.controls
+def _halved(pieces: _Pieces, chosen: Booleans) -> _Pieces:
+    order, width = pieces.order[chosen], pieces.width / 2.0
+    return _Pieces(
+        np.concatenate(halves(pieces.controls[chosen])),
+        np.concatenate([order, order + width]),
+        np.tile(pieces.lines[chosen], 2),
+        width,
+    )
+
+
+def _fit(pieces: _Pieces, baseline: Curve, shares: Floats) -> Fit:
+    return Fit(
+        _hermite(pieces.controls, baseline),
+        _warped(points_at(pieces.controls, shares[None]), baseline),
+    )
+
+
+def _hermite(controls: Controls, baseline: Curve) -> Controls:
+    """A cubic for each piece in (station, height)."""
     ends = controls[:, [0, 3]].reshape(-1, 2)
     frames = baseline.frames(ends[:, 0])
     points = frames.points + frames.normals * ends[:, 1:]
@@ -106,15 +121,20 @@ def _hermite(pieces: _Pieces, baseline: Curve) -> tuple[Floats, NDArray[np.bool_
     stretch = (1.0 - frames.curvatures * ends[:, 1]) * along
     handles = frames.tangents * stretch[:, None] + frames.normals * up[:, None]
     points, handles = points.reshape(-1, 2, 2), handles.reshape(-1, 2, 2)
-    cubics = np.stack(
+    return np.stack(
         [points[:, 0], points[:, 0] + handles[:, 0], points[:, 1] + handles[:, 1], points[:, 1]],
         axis=1,
     )
-    chords = points[:, 1] - points[:, 0]
+
+
+def _straight(cubics: Controls) -> Booleans:
+    """Which cubics are straight lines: their handles lie along their chords."""
+    handles = np.stack([cubics[:, 1] - cubics[:, 0], cubics[:, 2] - cubics[:, 3]], axis=1)
+    chords = cubics[:, 3] - cubics[:, 0]
     lengths = np.maximum(np.linalg.norm(chords, axis=1), JOINT)
     aside = np.abs(handles[:, :, 0] * chords[:, None, 1] - handles[:, :, 1] * chords[:, None, 0])
-    stays = pieces.lines & ((aside / lengths[:, None]).max(axis=1) <= JOINT * 1e-2)
-    return cubics, stays
+    straight: Booleans = (aside / lengths[:, None]).max(axis=1) <= JOINT * 1e-2
+    return straight
 
 
 def _warped(places: Floats, baseline: Curve) -> Floats:
@@ -124,24 +144,7 @@ def _warped(places: Floats, baseline: Curve) -> Floats:
     return points.reshape(places.shape)
 
 
-def _at(controls: Floats, t: Floats) -> Floats:
-    """Cubics (n, 4, 2) at parameters `t` (k,): (n, k, 2)."""
-    u = 1.0 - t
-    blend = np.stack([u**3, 3.0 * u * u * t, 3.0 * u * t * t, t**3], axis=1)
-    points: Floats = np.einsum("ki,nij->nkj", blend, controls)
-    return points
-
-
-def _halved(controls: Floats) -> tuple[Floats, Floats]:
-    """Both halves of each cubic, by de Casteljau."""
-    a, b, c, d = (controls[:, index] for index in range(4))
-    ab, bc, cd = (a + b) / 2.0, (b + c) / 2.0, (c + d) / 2.0
-    abc, bcd = (ab + bc) / 2.0, (bc + cd) / 2.0
-    middle = (abc + bcd) / 2.0
-    return np.stack([a, ab, abc, middle], axis=1), np.stack([middle, bcd, cd, d], axis=1)
-
-
-def _outline(controls: Floats, lines: NDArray[np.bool_], closed: bool) -> Outline:
+def _outline(controls: Controls, lines: Booleans, closed: bool) -> Outline:
     operations, points = ["M"], [controls[0, :1]]
     for cubic, line in zip(controls, lines.tolist(), strict=True):
         operations.append("L" if line else "C")

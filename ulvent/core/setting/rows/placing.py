@@ -21,7 +21,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, Stretch
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.curves import Curve, Frames, Parallel
+from ulvent.core.curves import Curve, Frames, Parallel, parallel_of
 from ulvent.core.faces import Face, MissingCharacter
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting.gaps.clearance import clearance_of
@@ -166,7 +166,7 @@ def baseline_curve(lettering: Lettering, guide: Curve, face: Face) -> Parallel:
     distance = lettering.standoff
     if not lettering.shape.startswith("stacked"):
         distance -= scale_of(lettering, face) * touch_height(lettering.touch, face.metrics)
-    return reading.parallel(distance)
+    return parallel_of(reading, distance)
 
 
 def _joined(arrays: Iterable[Floats]) -> Floats:
