@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import math
 import unittest
 
@@ -24,6 +25,7 @@ from ulvent.core.curves import (
     nearest,
     parallel_of,
 )
+from ulvent.core.guides import guide_curve
 
 
 def exact_length(segment: CubicSegment, end: float = 1.0) -> float:
@@ -178,6 +180,34 @@ class Parallels(unittest.TestCase):
                 np.testing.assert_allclose(
                     parallel.foot(parallel.carry(stations)), stations, atol=1e-7
                 )
+
+    def test_reversed_it_is_the_same_line_to_the_last_digits(self) -> None:
+        """Corners of chains in chains, fans at a seam, and loops that were cut off too."""
+        lines = dict(zoo.curves()) | {name: guide_curve(zoo.guide(name)) for name in zoo.RECIPES}
+        for name, curve in lines.items():
+            for distance in (-12.0, -6.0, -2.0, 2.0, 6.0):
+                with self.subTest(f"{name} at {distance}"), contextlib.suppress(CurveError):
+                    parallel = parallel_of(curve, distance)
+                    backwards = parallel.reversed()
+                    self.assertAlmostEqual(backwards.length, parallel.length)
+                    stations = np.linspace(0.0, parallel.length, 301)[1:-1] + 1e-4
+                    np.testing.assert_allclose(
+                        backwards.points(parallel.length - stations),
+                        parallel.points(stations),
+                        atol=1e-6,
+                    )
+                    np.testing.assert_allclose(
+                        parallel.length - backwards.corners.stations[::-1],
+                        parallel.corners.stations,
+                        atol=1e-6,
+                    )
+
+    def test_sides_of_a_star_are_alike_beside_it(self) -> None:
+        """Tips are rounded and valleys sharp: corners within chains, which rounding displaced."""
+        star = guide_curve(zoo.guide("star"))
+        parallel = parallel_of(star, -2.0)
+        valleys = parallel.carry(np.array([*star.corners.stations, star.length]))
+        np.testing.assert_allclose(np.diff(valleys), parallel.length / 9.0, atol=1e-6)
 
     def test_parallel_of_a_circle_is_the_larger_circle(self) -> None:
         outer = parallel_of(CircularArc.circle((0, 0), 120, 90, clockwise=True), 18)

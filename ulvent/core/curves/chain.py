@@ -10,7 +10,7 @@ import numpy as np
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, JOINT
-from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames, at_corners
 from ulvent.core.curves.section import stretch_of
 from ulvent.core.curves.segments import Segment
 
@@ -102,7 +102,10 @@ class Chain(Curve):
         curvatures, turnings = np.empty((2, len(stations)))
         for index in np.unique(piece_of):
             mine = piece_of == index
-            found = self._pieces[index].frames(stations[mine] - self._starts[index])
+            piece, start = self._pieces[index], self._starts[index]
+            own = piece.corners.stations
+            inside = at_corners(stations[mine] - start, stations[mine], start + own, own)
+            found = piece.frames(inside)
             points[mine] = found.points
             tangents[mine] = found.tangents
             curvatures[mine] = found.curvatures

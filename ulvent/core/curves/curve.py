@@ -70,6 +70,18 @@ class Corners:
         return cls(np.empty(0), np.empty(0))
 
 
+def at_corners(carried: Stations, stations: Stations, here: Stations, there: Stations) -> Stations:
+    """Stations carried over from one curve to another that has the same corners.
+
+    What is exactly at a corner `here` stays exactly at it `there`: rounding would put it before
+    the corner, where the tangent is another one.
+    """
+    if not len(here):
+        return carried
+    which = np.minimum(np.searchsorted(here, stations), len(here) - 1)
+    return np.where(here[which] == stations, there[which], carried)
+
+
 class Curve(ABC):
     """A plane curve by arc length. Immutable."""
 

@@ -21,7 +21,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, rotated, turned_left
+from ulvent.core.base.arrays import Floats, Millimetres, rotated, turned_left
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
@@ -98,13 +98,21 @@ class Parallel(Curve):
 
     def _reversed(self) -> Parallel:
         """The same spans the other way: nothing is searched for anew."""
-        whole = self.base.length
+        base = self.base.reversed()
+        corners = base.corners.stations
+
+        def mirrored(station: Millimetres) -> Millimetres:
+            """At a corner exactly there, where rounding would be before it or behind it."""
+            at = base.length - station
+            near = corners[np.abs(corners - at) <= ARC_LENGTH * base.length]
+            return float(near[0]) if len(near) else at
+
         spans = [
-            Span(whole - span.end, whole - span.begin, -span.turn, -span.jump,
+            Span(mirrored(span.end), mirrored(span.begin), -span.turn, -span.jump,
                  span.skip + span.turn - span.jump)
             for span in reversed(self._spans)
         ]  # fmt: skip
-        return Parallel(self.base.reversed(), -self.distance, spans)
+        return Parallel(base, -self.distance, spans)
 
     @property
     def corners(self) -> Corners:

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from ulvent.core.base.arrays import Floats, Point, Points, Stations
-from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames, at_corners
 from ulvent.core.curves.feet import nearest
 from ulvent.core.curves.section import stretch_of
 from ulvent.core.curves.segments import ArcSegment, Segment, as_point
@@ -46,7 +46,10 @@ class Placed(Curve):
         return stations * self._scale, bends / self._scale
 
     def _frames(self, stations: Floats) -> Frames:
-        at = self._base._frames(np.minimum(stations / self._scale, self._base.length))
+        inside = np.minimum(stations / self._scale, self._base.length)
+        corners = self._base.corners.stations
+        inside = at_corners(inside, stations, corners * self._scale, corners)
+        at = self._base._frames(inside)
         return Frames(
             self._placed(at.points),
             at.tangents @ self._turn.T,

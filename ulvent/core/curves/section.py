@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Millimetres
-from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames, at_corners
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
 
@@ -35,7 +35,10 @@ class Section(Curve):
         return Corners(of_base.stations[inside] - self._begin, of_base.turns[inside])
 
     def _frames(self, stations: Floats) -> Frames:
-        at = self._base._frames(np.minimum(self._begin + stations, self._base.length))
+        inside = np.minimum(self._begin + stations, self._base.length)
+        corners = self._base.corners.stations
+        inside = at_corners(inside, stations, corners - self._begin, corners)
+        at = self._base._frames(inside)
         return Frames(at.points, at.tangents, at.curvatures, at.turnings - self._first_turning)
 
     @cached_property

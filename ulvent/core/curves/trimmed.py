@@ -183,6 +183,9 @@ class _Raw:
     def _span(self, begin: float, end: float) -> Span:
         (_, share) = self.station(np.array([(begin + end) / 2.0]))
         feet, _ = self.station(np.array([begin, end]))
+        for corner in self._fans:
+            # Exactly at the corner, where rounding would be before it or behind it.
+            feet[np.abs(feet - corner) <= JOINT] = corner
         if share[0] < 0.0:
             return Span(float(feet[0]), float(feet[1]))
         fan = int(np.searchsorted(self._fans, feet[0]))

@@ -1,0 +1,64 @@
+"""What the fields of recipes may hold, said once: limits, models, and what does not go together."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+MOST_PATH_DATA = 200_000
+MOST_NODES = 1000
+FARTHEST = 100_000.0
+"""Largest coordinate or size, mm: a hundred metres."""
+LONGEST = 1e6
+"""Longest guide, mm: a kilometre."""
+
+Coordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
+Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
+SizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False)]
+Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
+Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]
+PathData = Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
+Turn = Literal["clockwise", "counterclockwise"]
+XY = tuple[Coordinate, Coordinate]
+
+
+class Model(BaseModel):
+    """Frozen, and strict about fields it does not know."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class WrongRecipeError(ValueError):
+    """Fields of one recipe that do not go together; names the field."""
+
+    def __init__(self, field: str, reason: str) -> None:
+        self.field = field
+        self.reason = reason
+        super().__init__(f"{field}: {reason}")
+
+
+def exactly(count: int, **figures: float | None) -> None:
+    """Refuse unless `count` of the named figures are given.
+
+    Raises
+    ------
+    WrongRecipeError
+        Naming the first figure that is missing or too many.
+    """
+    given = [name for name, value in figures.items() if value is not None]
+    if len(given) == count:
+        return
+    names = ", ".join(figures)
+    number = {1: "one", 2: "two"}[count]
+    if len(given) > count:
+        raise WrongRecipeError(given[count], f"is one too many: give {number} of {names}")
+    field = next(name for name in figures if name not in given)
+    raise WrongRecipeError(field, f"is missing: give {number} of {names}")
+
+
+def refuse_wide_radius(radius: float, width: float, height: float) -> None:
+    """Refuse corners that are rounder than the sides of a rectangle have room for."""
+    most = min(width, height) / 2.0
+    if radius > most:
+        raise WrongRecipeError("radius", f"must be at most {most:g}, half the shorter side")
