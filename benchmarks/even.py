@@ -25,10 +25,10 @@ from shapely.ops import unary_union
 from ulvent.core.curves import Curve
 from ulvent.core.fits import set_fitted
 from ulvent.core.guides import guide_curve
+from ulvent.core.guides.kinds.wave_guide import WaveGuide
 from ulvent.core.layout import lay_out
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import parse_piece
-from ulvent.core.recipe.recipes import WaveGuide
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.gaps.spacing import forget_rows
 from ulvent.shipped_faces import shipped_face

@@ -20,8 +20,8 @@ from kurbopy import BezPath, Point, Vec2, fit_to_bezpath
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides import guide_curve
+from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
 from ulvent.core.recipe.lettering import Lettering, Nudge
-from ulvent.core.recipe.recipes import SpiralGuide
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.shipped_faces import shipped_face
 

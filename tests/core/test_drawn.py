@@ -12,20 +12,18 @@ from tests import zoo
 from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.curves import nearest
 from ulvent.core.guides import guide_curve
-from ulvent.core.guides.drawn import drawn_line
+from ulvent.core.guides.drawn import Node, drawn_line
 from ulvent.core.guides.freehand import fitted_nodes
+from ulvent.core.guides.kinds.drawn_guide import DrawnGuide, with_handle, with_node
 from ulvent.core.guides.nodes import (
     closed_up,
     drawn_from,
     joined,
     split_at,
-    with_handle,
     with_joint,
-    with_node,
     with_node_added,
     without_node,
 )
-from ulvent.core.recipe.recipes import DrawnGuide, Node
 
 
 def nodes(*points: tuple[float, float], **changes: object) -> tuple[Node, ...]:

@@ -14,12 +14,12 @@ from scipy.special import ellipe, ellipeinc
 
 from tests import zoo
 from ulvent.core.base.errors import PieceError
+from ulvent.core.base.fields import WrongRecipeError
 from ulvent.core.curves import Curve, EllipseArc, SineWave, Superellipse, nearest
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.kinds import arc_through
 from ulvent.core.guides.sizes import given_as
 from ulvent.core.recipe.piece import parse_guide, parse_piece
-from ulvent.core.recipe.recipes import WrongRecipeError
 
 
 def curve(name: str, **changes: object) -> Curve:

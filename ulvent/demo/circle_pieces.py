@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from ulvent.core.guides.blanks import DiscBlank
+from ulvent.core.guides.kinds.circle_guide import CircleGuide
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Join, Prepare
-from ulvent.core.recipe.recipes import CircleGuide, DiscBlank
 
 
 def circle_pieces() -> list[Piece]:

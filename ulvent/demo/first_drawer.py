@@ -2,21 +2,19 @@
 
 from __future__ import annotations
 
-from ulvent.core.recipe.recipes import (
-    AnyGuide,
-    ArcGuide,
-    ArchGuide,
-    CircleGuide,
-    DrawnGuide,
-    EllipseGuide,
-    GrowingSpiralGuide,
-    Node,
-    RectangleGuide,
-    SpiralGuide,
-    StarGuide,
-    SuperellipseGuide,
-    WaveGuide,
-)
+from ulvent.core.guides.drawn import Node
+from ulvent.core.guides.kinds import AnyGuide
+from ulvent.core.guides.kinds.arc_guide import ArcGuide
+from ulvent.core.guides.kinds.arch_guide import ArchGuide
+from ulvent.core.guides.kinds.circle_guide import CircleGuide
+from ulvent.core.guides.kinds.drawn_guide import DrawnGuide
+from ulvent.core.guides.kinds.ellipse_guide import EllipseGuide
+from ulvent.core.guides.kinds.growing_spiral_guide import GrowingSpiralGuide
+from ulvent.core.guides.kinds.rectangle_guide import RectangleGuide
+from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
+from ulvent.core.guides.kinds.star_guide import StarGuide
+from ulvent.core.guides.kinds.superellipse_guide import SuperellipseGuide
+from ulvent.core.guides.kinds.wave_guide import WaveGuide
 
 DRAWER_NOTE = "drawer: twelve guides"
 

@@ -2,21 +2,17 @@
 
 from __future__ import annotations
 
+from ulvent.core.guides.blanks import DiscBlank, OutlineBlank, RectangleBlank
+from ulvent.core.guides.kinds import AnyGuide
+from ulvent.core.guides.kinds.arch_guide import ArchGuide
+from ulvent.core.guides.kinds.between_guide import BetweenGuide
+from ulvent.core.guides.kinds.circle_guide import CircleGuide
+from ulvent.core.guides.kinds.line_guide import LineGuide
+from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Join, Prepare
-from ulvent.core.recipe.recipes import (
-    AnyGuide,
-    ArchGuide,
-    BetweenGuide,
-    CircleGuide,
-    DiscBlank,
-    LineGuide,
-    OutlineBlank,
-    RectangleBlank,
-    SpiralGuide,
-)
 
 
 def fit_pieces() -> list[Piece]:

@@ -2,21 +2,17 @@
 
 from __future__ import annotations
 
+from ulvent.core.guides.blanks import DiscBlank, OutlineBlank, RectangleBlank
+from ulvent.core.guides.kinds.arch_guide import ArchGuide
+from ulvent.core.guides.kinds.between_guide import BetweenGuide
+from ulvent.core.guides.kinds.parallel_guide import ParallelGuide
+from ulvent.core.guides.kinds.path_guide import PathGuide
+from ulvent.core.guides.kinds.rectangle_guide import RectangleGuide
+from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
+from ulvent.core.guides.kinds.wave_guide import WaveGuide
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Join, Prepare
-from ulvent.core.recipe.recipes import (
-    ArchGuide,
-    BetweenGuide,
-    DiscBlank,
-    OutlineBlank,
-    ParallelGuide,
-    PathGuide,
-    RectangleBlank,
-    RectangleGuide,
-    SpiralGuide,
-    WaveGuide,
-)
 
 
 def guide_pieces() -> list[Piece]:

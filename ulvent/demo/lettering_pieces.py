@@ -2,6 +2,12 @@
 
 from __future__ import annotations
 
+from ulvent.core.guides.blanks import DiscBlank, RectangleBlank, TagBlank
+from ulvent.core.guides.kinds.arc_guide import ArcGuide
+from ulvent.core.guides.kinds.arch_guide import ArchGuide
+from ulvent.core.guides.kinds.circle_guide import CircleGuide
+from ulvent.core.guides.kinds.growing_spiral_guide import GrowingSpiralGuide
+from ulvent.core.guides.kinds.parallel_guide import ParallelGuide
 from ulvent.core.recipe.lettering import (
     Dial,
     Lettering,
@@ -14,16 +20,6 @@ from ulvent.core.recipe.lettering import (
 )
 from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Join, Prepare
-from ulvent.core.recipe.recipes import (
-    ArcGuide,
-    ArchGuide,
-    CircleGuide,
-    DiscBlank,
-    GrowingSpiralGuide,
-    ParallelGuide,
-    RectangleBlank,
-    TagBlank,
-)
 
 
 def lettering_pieces() -> list[Piece]:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import json
 
 from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.recipe.piece import VERSION, parse_guide
-from ulvent.core.recipe.recipes import AnyGuide
 from ulvent.formats.json_file import read_json
 
 ENDING = ".ulvent-guide.json"

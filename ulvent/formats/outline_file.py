@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterable
 
 from ulvent.core.base.errors import UlventError
+from ulvent.core.base.fields import FARTHEST
 from ulvent.core.curves import ArcSegment, Segment
-from ulvent.core.recipe.recipes import FARTHEST
 
 LARGEST_FILE = 4_000_000
 """Bytes of the largest file that is read."""

@@ -10,8 +10,8 @@ from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from ulvent.core.base.errors import FieldProblem, PieceError, UlventError
+from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.recipe.piece import parse_guide
-from ulvent.core.recipe.recipes import AnyGuide
 from ulvent.store.notes import first_time
 from ulvent.store.tables import DrawerRow
 

@@ -13,8 +13,9 @@ from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.blanks import blank_curves
+from ulvent.core.guides.kinds import AnyGuide, Guide
+from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.recipe.piece import parse_guide, parse_piece
-from ulvent.core.recipe.recipes import AnyGuide, Guide, PathGuide
 from ulvent.formats.guide_file import ENDING, read_guide, write_guide
 from ulvent.formats.svg import segment_data, write_curve
 from ulvent.store.drawer import Drawer, SavedGuide

@@ -11,12 +11,13 @@ from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
+from ulvent.core.base.fields import MOST_PATH_DATA, Identifier
 from ulvent.core.curves import Segment
 from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.guides.blanks import SHEETS, blank_curves
+from ulvent.core.guides.blanks import SHEETS, OutlineBlank, blank_curves
+from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.guides.pathdata import exact_segments
 from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
-from ulvent.core.recipe.recipes import MOST_PATH_DATA, Identifier, OutlineBlank, PathGuide
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read_dxf import read_dxf
 from ulvent.formats.read_svg import read_svg

@@ -16,7 +16,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ulvent.core.acts.grips import Grip, grips, grips_on_line
+from ulvent.core.acts.grips import grips, grips_on_line
 from ulvent.core.base.arrays import united
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve
@@ -27,6 +27,7 @@ from ulvent.core.drawing.strip import Strip, StripGap, StripLettering, pull_stra
 from ulvent.core.faces import PlacedGlyph
 from ulvent.core.fits import figures_of
 from ulvent.core.guides import named_places
+from ulvent.core.guides.grip import Grip
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.proof import OtherFaces, prove
 from ulvent.core.setting import Setting, tight_stretches

@@ -10,8 +10,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from ulvent.core.acts.grips import Grip
 from ulvent.core.drawing.dimensions import Dimension
+from ulvent.core.guides.grip import Grip
 from ulvent.core.proof import Finding
 from ulvent.core.recipe.lettering import Nudge
 

@@ -15,22 +15,24 @@ from ulvent.core.acts.grips import pulled
 from ulvent.core.acts.lettering_acts import AnyLetteringAct, LetteringAct, done_to_lettering
 from ulvent.core.base.errors import FaceError, wrong_field
 from ulvent.core.guides import guide_curves
+from ulvent.core.guides.drawn import Node
 from ulvent.core.guides.frame import to_recipe
 from ulvent.core.guides.freehand import fitted_nodes
+from ulvent.core.guides.kinds import AnyGuide, Guide
+from ulvent.core.guides.kinds.arc_through_guide import ArcThroughGuide
+from ulvent.core.guides.kinds.drawn_guide import DrawnGuide, with_node
 from ulvent.core.guides.nodes import (
     closed_up,
     drawn_from,
     joined,
     split_at,
     with_joint,
-    with_node,
     with_node_added,
     without_node,
 )
 from ulvent.core.guides.sizes import given_as
 from ulvent.core.layout import FaceNamed, with_solved
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.recipes import AnyGuide, ArcThroughGuide, DrawnGuide, Guide, Node
 
 XY = Annotated[
     tuple[

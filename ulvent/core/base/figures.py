@@ -27,6 +27,12 @@ class FigureError(UlventError):
     """A figure that cannot be read."""
 
 
+def shown(value: float) -> str:
+    """A figure in as few digits as it needs, at most three decimals."""
+    text = f"{value:.3f}".rstrip("0").rstrip(".")
+    return "0" if text == "-0" else text
+
+
 def parse_length(text: str) -> float:
     """The length that `text` says, mm.
 

@@ -10,47 +10,21 @@ from dataclasses import replace
 from pydantic import ValidationError
 
 from ulvent.core.base.errors import CurveError, PieceError
+from ulvent.core.base.fields import WrongRecipeError
 from ulvent.core.faces import Face
 from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
 from ulvent.core.fits.turns_apart import turns_apart
+from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.recipes import (
-    AnyGuide,
-    ArcGuide,
-    ArchGuide,
-    CircleGuide,
-    EllipseGuide,
-    GrowingSpiralGuide,
-    LineGuide,
-    PolygonGuide,
-    RectangleGuide,
-    SpiralGuide,
-    SuperellipseGuide,
-    WaveGuide,
-    WrongRecipeError,
-)
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
 SCALE = "scaled"
 """The figure that every guide has."""
-_FIGURES: dict[type, tuple[str, ...]] = {
-    CircleGuide: ("diameter", "radius", "round"),
-    ArcGuide: ("radius", "angle"),
-    ArchGuide: ("rise", "chord"),
-    EllipseGuide: ("width", "height"),
-    LineGuide: ("length",),
-    WaveGuide: ("length", "height"),
-    SpiralGuide: ("gain", "turns", "outer"),
-    GrowingSpiralGuide: ("turns", "outer"),
-    RectangleGuide: ("width", "height"),
-    PolygonGuide: ("across",),
-    SuperellipseGuide: ("width", "height"),
-}
 _SMALLEST, _LARGEST = 1e-3, 1e5
 _MOST_SCALE = 1e3
 _LIMITS = {"angle": (1e-3, 359.99), "turns": (1e-2, 500.0), SCALE: (1e-3, _MOST_SCALE)}
@@ -59,7 +33,7 @@ _UNITS = {"angle": "°", "turns": "", SCALE: ""}
 
 def figures_of(recipe: AnyGuide) -> tuple[str, ...]:
     """The figures of a guide that lettering can size; the first one where none is named."""
-    given = [name for name in _FIGURES.get(type(recipe), ()) if getattr(recipe, name) is not None]
+    given = [name for name in kind_of(recipe).sized_by if getattr(recipe, name) is not None]
     return (*given, SCALE)
 
 
@@ -123,7 +97,8 @@ def sized_guide(
     elif fit.until == "clear":
         solved = bounded_root(room, present, low, high, rises=True)
     else:
-        solved = root(room, present, guess, low, high, rises=not _shortens(recipe, figure, fit))
+        rises = not kind_of(recipe).shortened_by(recipe, figure)
+        solved = root(room, present, guess, low, high, rises=rises)
     value = sign * solved.value
     note = _note(solved, figure, fit)
     outcome = Fitted("guide", value, note, times_of(lettering), {figure: value})
@@ -131,12 +106,6 @@ def sized_guide(
     if tried_at != [solved.value]:
         tried[:] = set_lettering(lettering, stand(sized), face)
     return sized, tuple(replace(line, fitted=outcome) for line in tried)
-
-
-def _shortens(recipe: AnyGuide, figure: str, fit: Fit) -> bool:
-    """Whether more of a figure makes the guide shorter: a given outside takes fewer turns."""
-    wide = isinstance(recipe, SpiralGuide) and recipe.outer is not None
-    return wide and figure == "gain" and fit.until == "filled"
 
 
 def _room(lines: tuple[Setting, ...], fit: Fit) -> float:

@@ -6,11 +6,11 @@ from collections.abc import Mapping
 from functools import lru_cache
 
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
+from ulvent.core.base.fields import LONGEST, WrongRecipeError
 from ulvent.core.curves import Curve, section_of, started_at
 from ulvent.core.curves.placed import Placed
 from ulvent.core.curves.rounded import Rounded, rounded
-from ulvent.core.guides.kinds import recipe_line
-from ulvent.core.recipe.recipes import LONGEST, AnyGuide, ParallelGuide, WrongRecipeError
+from ulvent.core.guides.kinds import AnyGuide, kind_of
 
 _REMEMBERED = 256
 
@@ -43,11 +43,14 @@ def guide_curves(
             return
         try:
             found[guide.id] = guide_curve(guide, found)
-        except (WrongRecipeError, CurveError) as error:
-            failed.add(guide.id)
-            field = error.field if isinstance(error, WrongRecipeError) else _FIELDS[guide.kind]
-            reason = error.reason if isinstance(error, WrongRecipeError) else str(error)
-            problems.append(FieldProblem(f"guides[{places[guide.id]}].{field}", reason))
+        except WrongRecipeError as error:
+            fail(guide, error.field, error.reason)
+        except CurveError as error:
+            fail(guide, kind_of(guide).blame, str(error))
+
+    def fail(guide: AnyGuide, field: str, reason: str) -> None:
+        failed.add(guide.id)
+        problems.append(FieldProblem(f"guides[{places[guide.id]}].{field}", reason))
 
     for guide in guides:
         if wanted is None or guide.id in wanted:
@@ -90,7 +93,7 @@ def guide_curve(guide: AnyGuide, others: Mapping[str, Curve] | None = None) -> C
 
 @lru_cache(maxsize=_REMEMBERED)
 def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
-    line = recipe_line(guide, bases)
+    line = kind_of(guide).line(guide, bases)
     if not line.length * guide.scaled <= LONGEST:
         raise CurveError(f"the line would be longer than {LONGEST / 1e6:g} km")
     if guide.centre != (0.0, 0.0) or guide.turned or guide.scaled != 1.0:
@@ -114,12 +117,9 @@ def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
 
 def guide_note(guide: AnyGuide, curves: Mapping[str, Curve]) -> str:
     """What a maker should know of how a guide came out, in words; mostly nothing."""
-    if isinstance(guide, ParallelGuide):
-        from ulvent.core.curves.trimmed import trimmed_parallels
-
-        count = len(trimmed_parallels(curves[guide.guide], guide.distance))
-        if count > 1:
-            return f"this parallel falls apart into {count} pieces; the longest is used"
+    note = kind_of(guide).note(guide, tuple(curves[name] for name in guide.leans_on))
+    if note:
+        return note
     if guide.corners == "round" and guide.corner_radius:
         plain = guide_curve(guide.model_copy(update={"corners": "pass", "part": None}), curves)
         least = _rounded(plain, guide.corner_radius).least_radius
@@ -131,26 +131,3 @@ def guide_note(guide: AnyGuide, curves: Mapping[str, Curve]) -> str:
 @lru_cache(maxsize=_REMEMBERED)
 def _rounded(line: Curve, radius: float) -> Rounded:
     return rounded(line, radius)
-
-
-_FIELDS = {
-    "circle": "diameter",
-    "arc-through": "points",
-    "arc": "radius",
-    "arch": "rise",
-    "ellipse": "width",
-    "line": "length",
-    "laid-flat": "guide",
-    "wave": "length",
-    "spiral": "gain",
-    "growing-spiral": "growth",
-    "rectangle": "width",
-    "polygon": "radius",
-    "star": "tip_radius",
-    "superellipse": "width",
-    "drawn": "nodes",
-    "path": "d",
-    "between": "first",
-    "parallel": "distance",
-}
-"""The field that a curve's own error is laid to."""

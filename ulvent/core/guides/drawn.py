@@ -5,17 +5,34 @@ from __future__ import annotations
 import cmath
 import math
 from functools import lru_cache
+from typing import Literal
 
 import numpy as np
 
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.fields import XY, Model
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import BezierPath, BezierSegment, CubicSegment, LineSegment
 from ulvent.core.guides.through import smooth_handles
-from ulvent.core.recipe.recipes import Node
 
 SHARPEST = math.radians(115.0)
 """A line that turns more than this at a placed point has a corner there."""
+
+
+class Node(Model):
+    """A placed point of a drawn guide.
+
+    joint
+        whether the line may turn there (`corner`), goes on in its direction (`smooth`), or
+        also with equal handles (`even`)
+    before, after
+        its handles, relative to it; without them the line finds its own way
+    """
+
+    at: XY
+    joint: Literal["smooth", "even", "corner"] = "smooth"
+    before: XY | None = None
+    after: XY | None = None
 
 
 def drawn_line(nodes: tuple[Node, ...], closed: bool) -> BezierPath:

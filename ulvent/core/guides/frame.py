@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 
 from ulvent.core.base.arrays import Point
-from ulvent.core.recipe.recipes import GuideRecipe
+from ulvent.core.guides.guide_recipe import GuideRecipe
 
 _DECIMALS = 4
 

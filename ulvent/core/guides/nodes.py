@@ -12,34 +12,15 @@ from ulvent.core.base.tolerances import CORNER
 from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment, nearest
 from ulvent.core.curves.bezier import part_of
 from ulvent.core.curves.cubics import arc_nodes, between_nodes, raised
-from ulvent.core.guides.drawn import drawn_handles, drawn_line
+from ulvent.core.guides.drawn import Node, drawn_handles, drawn_line
 from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe
-from ulvent.core.recipe.recipes import AnyGuide, DrawnGuide, Node
+from ulvent.core.guides.kinds import AnyGuide
+from ulvent.core.guides.kinds.drawn_guide import DrawnGuide, with_node
 
 _TOGETHER = 0.5
 """Ends nearer than this, mm, become one point when they are joined."""
 _ARC_STEP = 45.0
 _FEWEST = 2
-
-
-def with_node(guide: DrawnGuide, index: int, **changed: object) -> DrawnGuide:
-    """The guide with fields of one point changed."""
-    nodes = list(guide.nodes)
-    nodes[index] = nodes[index].model_copy(update=changed)
-    return guide.model_copy(update={"nodes": tuple(nodes)})
-
-
-def with_handle(guide: DrawnGuide, index: int, side: str, handle: complex) -> DrawnGuide:
-    """One handle of a point set; the other follows as the point's joint says."""
-    node = guide.nodes[index]
-    other = "before" if side == "after" else "after"
-    changed: dict[str, object] = {side: rounded_point(handle)}
-    if node.joint == "even":
-        changed[other] = rounded_point(-handle)
-    elif node.joint == "smooth" and getattr(node, other) is not None and handle:
-        size = abs(complex(*getattr(node, other)))
-        changed[other] = rounded_point(-handle / abs(handle) * size)
-    return with_node(guide, index, **changed)
 
 
 def with_joint(guide: DrawnGuide, index: int, joint: str) -> DrawnGuide:

@@ -16,6 +16,7 @@ import svgelements
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.fields import FARTHEST
 from ulvent.core.curves import (
     ArcSegment,
     BezierSegment,
@@ -26,7 +27,6 @@ from ulvent.core.curves import (
     Segment,
 )
 from ulvent.core.outlines import FileOutline, Outline, OutlinePen, curve_of
-from ulvent.core.recipe.recipes import FARTHEST
 
 _ARGUMENTS = {"M": 2, "L": 2, "H": 1, "V": 1, "C": 6, "S": 4, "Q": 4, "T": 2, "A": 7, "Z": 0}
 _NUMBER = re.compile(r"[\s,]*([+-]?(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?)")

@@ -12,6 +12,7 @@ from functools import cached_property
 
 from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, FaceError, FieldProblem, PieceError
+from ulvent.core.base.fields import WrongRecipeError
 from ulvent.core.base.tolerances import GAP
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
@@ -27,9 +28,9 @@ from ulvent.core.fits import (
 )
 from ulvent.core.guides import guide_curves, guide_note, guides_in_order
 from ulvent.core.guides.blanks import blank_curves
+from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.recipes import AnyGuide, BetweenGuide, GrowingSpiralGuide, WrongRecipeError
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
@@ -195,11 +196,8 @@ class _Laying:
     def _standing(self, recipe: AnyGuide, curves: Mapping[str, Curve]) -> Standing:
         users = sum(lettering.guide == recipe.id for lettering in self._piece.letterings)
         standing = standing_of(recipe, curves[recipe.id])
-        edges = (
-            tuple(curves[name] for name in recipe.leans_on)
-            if isinstance(recipe, BetweenGuide)
-            else ()
-        )
+        between = recipe.leans_on if kind_of(recipe).between else ()
+        edges = tuple(curves[name] for name in between)
         return replace(standing, shared=users > 1, edges=edges, blank=self.blank)
 
     def _size_guides(self, faces: Mapping[str, Face]) -> None:
@@ -289,5 +287,6 @@ def _linked(one: Lettering, two: Lettering) -> bool:
 
 def standing_of(recipe: AnyGuide, curve: Curve) -> Standing:
     """A guide as letters stand on it by themselves."""
-    centre = recipe.centre if isinstance(recipe, GrowingSpiralGuide) else None
+    grows_from = kind_of(recipe).grows_from
+    centre = grows_from(recipe) if grows_from else None
     return Standing(curve, recipe.corners == "keep-off", centre)

@@ -15,9 +15,9 @@ from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.fits import set_fitted
 from ulvent.core.guides import guide_curve
+from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.layout import Layout, standing_of
 from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.recipes import AnyGuide, CircleGuide
 from ulvent.core.setting import USUAL_PITCH, Setting
 
 _MOST_TRIALS = 6
@@ -188,8 +188,8 @@ def _larger_guide(
 
 def _size(recipe: AnyGuide, factor: float) -> tuple[str, float]:
     """The field that makes a guide larger, and its value for a factor, rounded up."""
-    if isinstance(recipe, CircleGuide):
-        fields = ("diameter", "radius", "round")
-        field = next(name for name in fields if getattr(recipe, name) is not None)
-        return field, math.ceil(getattr(recipe, field) * factor * 10.0 - 1e-6) / 10.0
+    for field in kind_of(recipe).grows_with:
+        size = getattr(recipe, field)
+        if size is not None:
+            return field, math.ceil(size * factor * 10.0 - 1e-6) / 10.0
     return "scaled", math.ceil(recipe.scaled * factor * 1000.0 - 1e-6) / 1000.0

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.recipe.recipes import Coordinate, Model, WrongRecipeError
+from ulvent.core.base.fields import Coordinate, Model, WrongRecipeError
 
 
 class GivesWay(Model):

@@ -7,9 +7,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.preparing import Prepare
-from ulvent.core.recipe.recipes import (
+from ulvent.core.base.fields import (
     Coordinate,
     Degrees,
     Identifier,
@@ -18,6 +16,8 @@ from ulvent.core.recipe.recipes import (
     Size,
     WrongRecipeError,
 )
+from ulvent.core.recipe.fit import Fit
+from ulvent.core.recipe.preparing import Prepare
 
 MOST_LETTERS = 2000
 MOST_LINES = 50

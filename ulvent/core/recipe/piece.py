@@ -12,19 +12,12 @@ from typing import Annotated, Any, Literal, get_args
 from pydantic import Field, ValidationError, model_validator
 
 from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.base.fields import Model, Size, WrongRecipeError
+from ulvent.core.guides.blanks import BLANKS, Blank
+from ulvent.core.guides.guide_recipe import GuideRecipe
+from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
 from ulvent.core.recipe.lettering import Lettering, Names, Numbers
 from ulvent.core.recipe.preparing import Prepare, Shape
-from ulvent.core.recipe.recipes import (
-    AnyBlank,
-    AnyGuide,
-    Blank,
-    Guide,
-    Model,
-    Sheet,
-    ToolArea,
-    WrongRecipeError,
-    refuse_rings,
-)
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
 VERSION = 1
@@ -33,6 +26,21 @@ MOST_GUIDES = 200
 MOST_LETTERINGS = 400
 MOST_TOOL_SHEETS = 12
 MOST_ACCEPTED = 2000
+
+
+class Sheet(Model):
+    """The sheet that the blank lies on, centred, mm."""
+
+    width: Size
+    height: Size
+
+
+class ToolArea(Model):
+    """What the tool reaches, centred, mm; `turned` lays it across."""
+
+    width: Size
+    height: Size
+    turned: bool = False
 
 
 class Accepted(Model):
@@ -97,7 +105,7 @@ class Piece(Model):
             problems.append(FieldProblem("letterings", reason))
         if problems:
             raise PieceError(problems)
-        refuse_rings(self.guides)
+        _refuse_rings(self.guides)
         return self
 
     @property
@@ -170,9 +178,13 @@ def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
 
 
 _KINDS = {
-    kind
-    for model in (*get_args(AnyGuide), *get_args(AnyBlank), Numbers, Names)
-    for kind in get_args(model.model_fields["kind"].annotation)
+    *KINDS,
+    *BLANKS,
+    *(
+        kind
+        for model in (Numbers, Names)
+        for kind in get_args(model.model_fields["kind"].annotation)
+    ),
 }
 """Pydantic names these in the place of an error; makers need not see them."""
 
@@ -226,3 +238,40 @@ def _dotted(place: list[str | int]) -> str:
     for part in place:
         text += f"[{part}]" if isinstance(part, int) else f".{part}" if text else part
     return text
+
+
+def _refuse_rings(guides: tuple[GuideRecipe, ...]) -> None:
+    """Refuse guides that lean on a guide that is not there, or on each other in a ring.
+
+    Raises
+    ------
+    PieceError
+        Naming the guide.
+    """
+    by_id = {guide.id: guide for guide in guides}
+    problems: list[FieldProblem] = []
+    for index, guide in enumerate(guides):
+        for name, other in zip(guide.leaning_fields, guide.leans_on, strict=True):
+            if other not in by_id:
+                where = f"guides[{index}].{name}"
+                problems.append(FieldProblem(where, f"there is no guide “{other}”"))
+    if not problems:
+        for index, guide in enumerate(guides):
+            if _reaches(guide, guide.id, by_id, set()):
+                reason = "leans on itself, by way of the guides it is made from"
+                problems.append(FieldProblem(f"guides[{index}]", reason))
+    if problems:
+        raise PieceError(problems)
+
+
+def _reaches(
+    guide: GuideRecipe, wanted: str, by_id: dict[str, GuideRecipe], seen: set[str]
+) -> bool:
+    for other in guide.leans_on:
+        if other == wanted:
+            return True
+        if other not in seen:
+            seen.add(other)
+            if _reaches(by_id[other], wanted, by_id, seen):
+                return True
+    return False

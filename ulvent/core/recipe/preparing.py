@@ -10,7 +10,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.recipe.recipes import (
+from ulvent.core.base.fields import (
     Coordinate,
     Identifier,
     Model,

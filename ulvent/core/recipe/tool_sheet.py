@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ulvent.core.recipe.recipes import Identifier, Model, SizeOrNone
+from ulvent.core.base.fields import Identifier, Model, SizeOrNone
 
 Words = Annotated[str, Field(max_length=200)]
 COMMON = "common practice, no source"

@@ -1,0 +1,73 @@
+"""A superellipse: between an ellipse and a rectangle."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ulvent.core.base.fields import Size, Turn
+from ulvent.core.base.figures import shown
+from ulvent.core.curves import Curve, Superellipse
+from ulvent.core.guides.guide_recipe import GuideRecipe
+from ulvent.core.guides.kind import (
+    TURN,
+    DrawnFigure,
+    Figure,
+    GuideKind,
+    Sizes,
+    Start,
+    beside,
+    box_figures,
+)
+from ulvent.core.guides.lines import around, two_digits
+
+
+class SuperellipseGuide(GuideRecipe):
+    """|2x/width|ⁿ + |2y/height|ⁿ = 1: from an ellipse at exponent 2 towards a rectangle."""
+
+    kind: Literal["superellipse"]
+    width: Size
+    height: Size
+    exponent: Annotated[float, Field(ge=2.0, le=40.0, allow_inf_nan=False)] = 2.5
+    turn: Turn = "clockwise"
+
+
+def _line(guide: SuperellipseGuide, _: tuple[Curve, ...]) -> Curve:
+    rx, ry, clockwise = guide.width / 2.0, guide.height / 2.0, guide.turn == "clockwise"
+    return Superellipse(rx, ry, guide.exponent, 180.0, clockwise=clockwise)
+
+
+def _drawn(guide: SuperellipseGuide) -> list[DrawnFigure]:
+    where = around(min(guide.width, guide.height) / 2.0, 40.0)
+    return [
+        *box_figures(guide.width, guide.height),
+        beside("exponent", "Exponent", "ⁿ ", guide.exponent, where, ""),
+    ]
+
+
+def _first(sizes: Sizes) -> dict[str, object]:
+    width, height = two_digits(0.7 * sizes.blank), two_digits(0.55 * sizes.blank)
+    return {"width": width, "height": height, "exponent": 3.5}
+
+
+KIND = GuideKind(
+    recipe=SuperellipseGuide,
+    line=_line,
+    title="superellipse",
+    words=lambda guide: f"superellipse {shown(guide.width)} × {shown(guide.height)}",
+    rank=140,
+    blame="width",
+    figures=(
+        Figure("width", "Width"),
+        Figure("height", "Height"),
+        Figure("exponent", "Exponent", ""),
+    ),
+    options=(TURN,),
+    starts=(
+        Start("soft square", "M22 5C34 5 36 7 36 16S34 27 22 27S8 25 8 16S10 5 22 5Z", _first, 140,
+              "soft"),
+    ),
+    sized_by=("width", "height"),
+    drawn=_drawn,
+)  # fmt: skip
