@@ -70,7 +70,7 @@ class Bands(LetteringTest):
         expect(page.get_by_label("Height", exact=True)).to_have_value("18")
         self.wait_until_kept(page)
         top, bottom = self.settings_of(piece)
-        radii = [np.hypot(*one.stances.feet.T).mean() for one in (top, bottom)]
+        radii = [np.hypot(*one.poses.feet.T).mean() for one in (top, bottom)]
         self.assertAlmostEqual(radii[0] + top.capital, radii[1], places=4)
         self.assertAlmostEqual(radii[1] - bottom.capital, radii[0], places=4)
         for one in (top, bottom):
@@ -81,11 +81,11 @@ class Bands(LetteringTest):
         page.get_by_role("button", name="Other side").click()
         expect(page.get_by_role("radio", name="head")).to_be_checked()
         self.wait_until_kept(page)
-        np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].stances.feet.T), 102)
+        np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].poses.feet.T), 102)
         page.get_by_role("button", name="Turn over").click()
         expect(page.get_by_role("radio", name="anticlockwise")).to_be_checked()
         self.wait_until_kept(page)
-        np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].stances.feet.T), 120)
+        np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].poses.feet.T), 120)
 
 
 class Dials(LetteringTest):

@@ -17,13 +17,14 @@ from shapely.ops import unary_union
 
 from tests.core.setting_help import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, joint_gaps, laid_out, line
 from ulvent.core.base.tolerances import GAP_IN_HAND
+from ulvent.core.faces.sides import ROWS
 from ulvent.core.layout import lay_out
 from ulvent.core.proof import prove
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.clearance import clearance_of
 from ulvent.core.setting.gaps.giving_way import MOST_GIVEN
-from ulvent.core.setting.gaps.profiles import ROWS, softened_sides, softening
+from ulvent.core.setting.gaps.profiles import softened_sides, softening
 from ulvent.core.setting.gaps.spacing import FLOOR, NEAR_AS_DESIGNED, forget_rows
 from ulvent.shipped_faces import catalogue, shipped_face
 
@@ -120,7 +121,7 @@ class OnCurves(unittest.TestCase):
         turned = {**ELLIPSE, "turn": "counterclockwise"}
         one = even(ELLIPSE, at_in="top", align="centre")
         two = even(turned, at_in="top", align="centre", reading="against")
-        np.testing.assert_allclose(one.stances.feet, two.stances.feet, atol=1e-6)
+        np.testing.assert_allclose(one.poses.feet, two.poses.feet, atol=1e-6)
 
     def test_outward_letters_come_together_and_inward_ones_go_apart(self) -> None:
         outward = even(RING).length, line(RING, text=WORDS).length

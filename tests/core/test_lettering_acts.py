@@ -60,9 +60,9 @@ class Letters(unittest.TestCase):
 
     def test_letters_follow_the_pointer(self) -> None:
         before = piece(LINE, at=100)
-        plain = laid(before.letterings[0], before).settings[0].stances.feet
+        plain = laid(before.letterings[0], before).settings[0].poses.feet
         moved = acted(before, "pull-letters", letters=[2, 4], start=(0, 0), end=(3, -2))
-        apart = laid(moved, before).settings[0].stances.feet - plain
+        apart = laid(moved, before).settings[0].poses.feet - plain
         expected = np.zeros((9, 2))
         expected[[2, 4]] = (3, -2)
         np.testing.assert_allclose(apart, expected, atol=1e-9)
@@ -80,8 +80,8 @@ class Sides(unittest.TestCase):
 
     def radii(self, lettering: Lettering, before: Piece) -> tuple[float, float]:
         setting = laid(lettering, before).settings[0]
-        feet = np.hypot(*setting.stances.feet.T)
-        heads = np.hypot(*(setting.stances.feet + setting.stances.ups * setting.capital).T)
+        feet = np.hypot(*setting.poses.feet.T)
+        heads = np.hypot(*(setting.poses.feet + setting.poses.ups * setting.capital).T)
         return float(np.median(feet)), float(np.median(heads))
 
     def test_other_side_keeps_the_words_readable_and_as_far_off(self) -> None:
@@ -110,7 +110,7 @@ class Sides(unittest.TestCase):
         )
         after = done(before, act="match-band", lettering="x", other="up")
         up, down = lay_out(after, shipped_face).settings
-        feet = np.hypot(*up.stances.feet.T), np.hypot(*down.stances.feet.T)
+        feet = np.hypot(*up.poses.feet.T), np.hypot(*down.poses.feet.T)
         np.testing.assert_allclose(feet[0] + up.capital, feet[1].mean(), atol=1e-5)
         np.testing.assert_allclose(feet[1] - down.capital, feet[0].mean(), atol=1e-5)
         for setting in (up, down):
@@ -118,11 +118,11 @@ class Sides(unittest.TestCase):
 
     def test_a_place_kept_in_another_way_is_the_same_place(self) -> None:
         before = piece({"kind": "arch", "chord": 200, "rise": 40}, at=50)
-        feet = laid(before.letterings[0], before).settings[0].stances.feet
+        feet = laid(before.letterings[0], before).settings[0].poses.feet
         for at_in in ("share", "start", "middle", "end", "top", "mm"):
             after = acted(before, "keep-place-as", at_in=at_in)
             self.assertEqual(after.at_in, at_in)
-            now = laid(after, before).settings[0].stances.feet
+            now = laid(after, before).settings[0].poses.feet
             np.testing.assert_allclose(now, feet, atol=2e-3)
 
 

@@ -41,11 +41,11 @@ class Place(unittest.TestCase):
             top = line(ring, text="H", at_in="top", align="centre")
             np.testing.assert_allclose(top.frames.points, [[0, 100]], atol=1e-6)
             bottom = line(ring, text="H", at_in="bottom", align="centre", reading="against")
-            np.testing.assert_allclose(bottom.stances.feet, [[0, -100]], atol=1e-6)
+            np.testing.assert_allclose(bottom.poses.feet, [[0, -100]], atol=1e-6)
 
     def test_a_named_place_counts_on_in_mm(self) -> None:
         middle = line(LINE, text="H", at_in="middle", at=25, align="centre")
-        np.testing.assert_allclose(middle.stances.feet, [[25, 0]], atol=1e-9)
+        np.testing.assert_allclose(middle.poses.feet, [[25, 0]], atol=1e-9)
         end = line(LINE, text="H", at_in="end", at=-30, align="end")
         self.assertAlmostEqual(end.end, 1970)
 
@@ -54,7 +54,7 @@ class Place(unittest.TestCase):
         before, after = (line({**RING, "turned": turned}, at=40) for turned in (0, 33))
         angle = math.radians(33)
         turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
-        np.testing.assert_allclose(after.stances.feet, before.stances.feet @ turn.T, atol=1e-9)
+        np.testing.assert_allclose(after.poses.feet, before.poses.feet @ turn.T, atol=1e-9)
 
 
 class Heights(unittest.TestCase):
@@ -118,17 +118,17 @@ class ByHand(unittest.TestCase):
             return line(LINE, hand_words="QUILLMERE", hand=[{"letter": 2, **nudge}])
 
         plain = line(LINE)
-        along = hand(along=0.4).stances.feet - plain.stances.feet
+        along = hand(along=0.4).poses.feet - plain.poses.feet
         np.testing.assert_allclose(along, [[0.4 * (i == 2), 0] for i in range(9)], atol=1e-12)
-        across = hand(across=1.5).stances.feet - plain.stances.feet
+        across = hand(across=1.5).poses.feet - plain.poses.feet
         np.testing.assert_allclose(across, [[0, 1.5 * (i == 2)] for i in range(9)], atol=1e-12)
-        opened = hand(gap=2).stances.feet - plain.stances.feet
+        opened = hand(gap=2).poses.feet - plain.poses.feet
         np.testing.assert_allclose(opened, [[2.0 * (i > 2), 0] for i in range(9)], atol=1e-12)
         turned = hand(turn=30)
         self.assertAlmostEqual(turned.angles[2], 30)
         np.testing.assert_allclose(np.delete(turned.angles, 2), 0, atol=1e-12)
-        middle = turned.stances.feet[2] + turned.stances.ups[2] * 6
-        np.testing.assert_allclose(middle, plain.stances.feet[2] + [0, 6], atol=1e-9)
+        middle = turned.poses.feet[2] + turned.poses.ups[2] * 6
+        np.testing.assert_allclose(middle, plain.poses.feet[2] + [0, 6], atol=1e-9)
         large = hand(size=1.5)
         self.assertAlmostEqual(large.scales[2], 1.5 * large.scale)
         self.assertAlmostEqual(large.advances[2], 1.5 * plain.advances[2])
@@ -139,7 +139,7 @@ class ByHand(unittest.TestCase):
                 common: dict[str, Any] = {"face": face, "hand_words": "QUILLMERE"}
                 moved = line(guide, hand=[{"letter": 4, "across": 3}], **common)
                 plain = line(guide, **common)
-                apart = np.linalg.norm(moved.stances.feet - plain.stances.feet, axis=1)
+                apart = np.linalg.norm(moved.poses.feet - plain.poses.feet, axis=1)
                 np.testing.assert_allclose(apart, [3.0 * (i == 4) for i in range(9)], atol=1e-9)
 
     @settings(max_examples=200, deadline=None)
@@ -172,7 +172,7 @@ class ByHand(unittest.TestCase):
         for guide in (LINE, RING):
             first, second = lines(guide, text="ABC\nDEF", **hand)
             self.assertEqual(first.places.tolist(), [0, 1, 2])
-            raised = np.einsum("ni,ni->n", second.stances.feet - second.frames.points,
+            raised = np.einsum("ni,ni->n", second.poses.feet - second.frames.points,
                                second.frames.normals)  # fmt: skip
             np.testing.assert_allclose(raised, [2, 0, 0], atol=1e-9)
 
@@ -217,13 +217,13 @@ class RoundAndRound(unittest.TestCase):
     def test_n_repeats_are_one_turned_n_times(self, times: int, text: str) -> None:
         found = line(RING, text=text, height=6, repeat={"times": times})
         size = len(found.clusters) // times
-        first = found.stances.feet[:size]
+        first = found.poses.feet[:size]
         for number in range(1, times):
             angle = -2 * math.pi * number / times
             turn = np.array(
                 [[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]]
             )
-            mine = found.stances.feet[number * size : (number + 1) * size]
+            mine = found.poses.feet[number * size : (number + 1) * size]
             np.testing.assert_allclose(mine, first @ turn.T, atol=1e-6)
 
     def test_as_often_as_fits_leaves_no_room_for_one_more(self) -> None:
@@ -240,7 +240,7 @@ class RoundAndRound(unittest.TestCase):
         table of chords, from memory)."""
         dot = {"kind": "dot"}
         found = line(RING, text="", repeat={"times": 12, "separator": dot})
-        chords = np.linalg.norm(np.diff(found.stances.feet, axis=0), axis=1)
+        chords = np.linalg.norm(np.diff(found.poses.feet, axis=0), axis=1)
         np.testing.assert_allclose(chords, 200 * 0.258819, atol=2e-4)
         by_pitch = line(RING, text="", repeat={"pitch": 10, "separator": dot})
         self.assertEqual(len(by_pitch.clusters), round(math.pi * 200 / 10))
@@ -283,13 +283,13 @@ class InLaps(unittest.TestCase):
             for number, one in enumerate(found):
                 self.assertGreaterEqual(one.room, 0)
                 radius = 100 + 18 * number * (1 if way == "outward" else -1)
-                np.testing.assert_allclose(np.hypot(*one.stances.feet.T), radius)
+                np.testing.assert_allclose(np.hypot(*one.poses.feet.T), radius)
 
     def test_laps_of_a_line_that_reads_against_go_the_way_they_say(self) -> None:
         found = lines(
             RING, text=self.WORDS, reading="against", laps={"pitch": 18, "way": "outward"}
         )
-        np.testing.assert_allclose(np.hypot(*found[1].stances.feet.T), 118)
+        np.testing.assert_allclose(np.hypot(*found[1].poses.feet.T), 118)
 
     def test_where_there_is_no_further_lap_it_is_said(self) -> None:
         found = lines({"kind": "circle", "diameter": 50}, text=self.WORDS, laps={"pitch": 15})
@@ -307,10 +307,10 @@ class Dials(unittest.TestCase):
         points = []
         for run in np.unique(found.runs):
             mine = np.flatnonzero(found.runs == run)
-            half = (found.stances.rights * (found.widths / 2)[:, None])[mine]
-            ends = found.stances.feet[mine]
+            half = (found.poses.rights * (found.widths / 2)[:, None])[mine]
+            ends = found.poses.feet[mine]
             middle = (ends[0] - half[0] + ends[-1] + half[-1]) / 2
-            points.append(middle + found.stances.ups[mine[0]] * found.capital / 2)
+            points.append(middle + found.poses.ups[mine[0]] * found.capital / 2)
         return np.array(points)
 
     def test_labels_stand_at_sine_and_cosine(self) -> None:
@@ -498,7 +498,7 @@ DOWN = {"kind": "line", "length": 300, "turned": -90}
 class Stacked(unittest.TestCase):
     def test_letters_stand_head_up_one_below_the_other(self) -> None:
         found = line(DOWN, text="HEN", shape="stacked")
-        np.testing.assert_allclose(found.stances.ups, [[0, 1]] * 3, atol=1e-12)
+        np.testing.assert_allclose(found.poses.ups, [[0, 1]] * 3, atol=1e-12)
         boxes = [found.placed_outline(index).bounds() for index in range(3)]
         for x0, _, x1, _ in boxes:
             self.assertAlmostEqual((x0 + x1) / 2, 0, delta=0.6)

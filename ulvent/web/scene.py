@@ -261,7 +261,7 @@ def _band(setting: Setting) -> str:
     """The bands that the words take up, a little longer than they are, as path data."""
     if not setting.clusters:
         return ""
-    if setting.stances.on_baseline:
+    if setting.poses.on_baseline:
         rings = [_along_baseline(setting, *stretch) for stretch in setting.stretches]
     else:
         rings = [_round_letters(setting, run) for run in np.unique(setting.runs).tolist()]
@@ -291,11 +291,11 @@ def _along_baseline(setting: Setting, begin: float, end: float) -> NDArray[np.fl
 def _round_letters(setting: Setting, run: int) -> NDArray[np.float64]:
     """From the first letter of a run to its last, as they stand."""
     mine = np.flatnonzero(setting.runs == run)
-    stances = setting.stances
-    asides = stances.rights[mine] * (setting.widths[mine] / 2.0)[:, None]
-    feet = stances.feet[mine]
+    poses = setting.poses
+    asides = poses.rights[mine] * (setting.widths[mine] / 2.0)[:, None]
+    feet = poses.feet[mine]
     heads = (
-        feet + stances.ups[mine] * (setting.scales[mine] * setting.face.metrics.cap_height)[:, None]
+        feet + poses.ups[mine] * (setting.scales[mine] * setting.face.metrics.cap_height)[:, None]
     )
     if setting.lettering.dial is None:
         return np.concatenate(

@@ -22,6 +22,7 @@ from ulvent.core.guides.kinds import kind_of
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.setting import Setting
 from ulvent.core.setting.letters.touch import touch_height
+from ulvent.core.stances import STANCES
 
 
 class Dimension(BaseModel):
@@ -102,7 +103,7 @@ _MEASURES = {
 def _of_lettering(setting: Setting) -> list[DrawnFigure]:
     """The height, and the standoff where there is one, just before the first letter."""
     lettering, metrics = setting.lettering, setting.face.metrics
-    if setting.line > 0 or lettering.shape.startswith("stacked") or lettering.dial is not None:
+    if setting.line > 0 or not STANCES[lettering.shape].side_by_side or lettering.dial is not None:
         return []
     frame = setting.baseline.frames(setting.start - 0.6 * setting.capital)
     foot, up = frame.points[0], frame.normals[0]

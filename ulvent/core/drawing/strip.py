@@ -143,9 +143,9 @@ def _lettering(setting: Setting, guide: LaidGuide, against: bool) -> StripLetter
     matrices[:, 0, 2] = x - widths * setting.widths / 2.0
     # As far off the guide as on the drawing, what was done by hand included.
     raised = np.einsum(
-        "ni,ni->n", setting.stances.feet - setting.frames.points, setting.frames.normals
+        "ni,ni->n", setting.poses.feet - setting.frames.points, setting.frames.normals
     )
-    matrices[:, 1, 2] = foot + facing * (raised if setting.stances.on_baseline else 0.0)
+    matrices[:, 1, 2] = foot + facing * (raised if setting.poses.on_baseline else 0.0)
     half = np.abs(widths) * setting.advances / 2.0
     gaps = _gaps(setting, x, widths)
     return StripLettering(

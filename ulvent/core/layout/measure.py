@@ -80,7 +80,7 @@ def _clusters(setting: Setting) -> list[MeasuredCluster]:
     rows = zip(
         setting.clusters,
         setting.stations.tolist(),
-        setting.stances.feet.tolist(),
+        setting.poses.feet.tolist(),
         setting.angles.tolist(),
         setting.advances.tolist(),
         [*gaps, None],

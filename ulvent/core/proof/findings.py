@@ -18,6 +18,7 @@ from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.core.setting.gaps.profiles import softening
 from ulvent.core.setting.gaps.spacing import FLOOR
+from ulvent.core.stances import STANCES
 
 MOST_FACES = 4
 """So many faces are offered for a character that is missing."""
@@ -213,7 +214,7 @@ def _near_turns(lines: tuple[Setting, ...]) -> list[Finding]:
     """Letters that come nearer to those on other turns, laps or lines than neighbours may."""
     setting = lines[0]
     overflows = any(line.room < 0.0 for line in lines)
-    if overflows or setting.lettering.dial or setting.lettering.shape.startswith("stacked"):
+    if overflows or setting.lettering.dial or not STANCES[setting.lettering.shape].side_by_side:
         return []
     limit = FLOOR * min(softening(line.face, "capital").white * line.scale for line in lines)
     apart = nearer_on_turns(lines, limit)

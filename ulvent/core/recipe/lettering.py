@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import unicodedata
-from typing import Annotated, Literal, Self
+from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
@@ -18,6 +18,7 @@ from ulvent.core.base.fields import (
 )
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.stances import LABEL_STANCES, SIDE_BY_SIDE, STANCES
 
 MOST_LETTERS = 2000
 MOST_LINES = 50
@@ -31,6 +32,12 @@ Place = Annotated[int, Field(ge=0, lt=MOST_LETTERS)]
 PlaceKind = Literal["mm", "share", "start", "middle", "end", "top", "bottom"]
 LONGEST_LABEL = 80
 LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
+if TYPE_CHECKING:
+    StanceName = str
+    LabelStanceName = str
+else:
+    StanceName = Literal[tuple(STANCES)]
+    LabelStanceName = Literal[tuple(LABEL_STANCES)]
 Tag = Annotated[str, Field(pattern=r"^[\x20-\x7e]{4}$")]
 
 
@@ -240,7 +247,7 @@ class Dial(Model):
     places: Annotated[tuple[Figure, ...], Field(max_length=MOST_LABELS)] = ()
     places_in: Literal["degrees", "mm"] = "degrees"
     way: Literal["along", "against"] = "along"
-    stand: Literal["on-guide", "upright", "away", "toward"] = "on-guide"
+    stand: LabelStanceName = "on-guide"
     curved: bool = True
     changes: Annotated[tuple[LabelChange, ...], Field(max_length=MOST_LABELS)] = ()
     ticks: Ticks | None = None
@@ -332,7 +339,7 @@ class Lettering(Model):
     tracking: Millimetres = 0.0
     word_space: Millimetres = 0.0
     spread_joined: bool = False
-    shape: Literal["rigid", "bent", "stacked", "stacked-upright"] = "rigid"
+    shape: StanceName = "rigid"
     width: Annotated[float, Field(ge=0.1, le=10.0, allow_inf_nan=False)] = 1.0
     slant: Annotated[float, Field(ge=-60.0, le=60.0, allow_inf_nan=False)] = 0.0
     mirrored: bool = False
@@ -376,10 +383,9 @@ class Lettering(Model):
             raise WrongRecipeError(grows, f"does not go together with {given[0]}")
         if self.fit is not None:
             _refuse_unfitting(self, self.fit)
-        if self.dial is not None and self.shape.startswith("stacked"):
-            raise WrongRecipeError("shape", "must be rigid or bent on a dial")
-        if self.fill is not None and self.shape.startswith("stacked"):
-            raise WrongRecipeError("shape", "must be rigid or bent where a shape is filled")
+        if self.shape not in SIDE_BY_SIDE and (self.dial or self.fill):
+            where = "on a dial" if self.dial else "where a shape is filled"
+            raise WrongRecipeError("shape", f"must be {' or '.join(SIDE_BY_SIDE)} {where}")
         if self.repeat and not self.text.strip() and self.repeat.separator is None:
             raise WrongRecipeError("text", "is missing: there is nothing to repeat")
         return self

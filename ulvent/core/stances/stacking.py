@@ -9,8 +9,10 @@ from __future__ import annotations
 import numpy as np
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
-from ulvent.core.setting.gaps.profiles import softening
+from ulvent.core.faces.sides import stem_white
+from ulvent.core.stances.poses import Poses
 
 _SPACE_SHARE = 0.6
 """What a space takes up, in capitals' heights."""
@@ -20,7 +22,7 @@ _OVERSHOOT = 0.06
 
 def stacked_extents(face: Face, clusters: tuple[Cluster, ...]) -> Floats:
     """(n,) font units of the guide that each letter takes up, its white included."""
-    white = softening(face, "capital").white
+    white = stem_white(face, "capital")
     space = _SPACE_SHARE * face.metrics.cap_height
     spans = (stacked_span(face, cluster) for cluster in clusters)
     return np.array([high - low + white if high > low else space for low, high in spans])
@@ -38,3 +40,13 @@ def stacked_span(face: Face, cluster: Cluster) -> tuple[float, float]:
     for line in (metrics.cap_height, metrics.x_height):
         high = line if abs(high - line) <= near else high
     return low, high
+
+
+def stacked_poses(
+    frames: Frames, rights: Floats, ups: Floats, face: Face, clusters: tuple[Cluster, ...],
+    scales: Floats,
+) -> Poses:  # fmt: skip
+    """Letters with their middles on the guide."""
+    spans = np.array([stacked_span(face, cluster) for cluster in clusters]).reshape(-1, 2)
+    middles = spans.sum(axis=1) / 2.0 * scales
+    return Poses(frames.points - ups * middles[:, None], rights, ups, on_baseline=False)

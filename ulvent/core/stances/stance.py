@@ -1,98 +1,64 @@
-"""How letters stand: on the baseline, stacked, upright, or reading away from the guide."""
+"""What Ulvent knows of one stance, that is how letters stand on a curve: one record each.
+
+Everything that differs from stance to stance is here, so that nothing else tells them apart.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
-import numpy as np
-from numpy.typing import NDArray
-
-from ulvent.core.base.arrays import Floats, rotated
-from ulvent.core.curves import Frames
+from ulvent.core.base.arrays import Floats
+from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
-from ulvent.core.stances.stacking import stacked_span
+from ulvent.core.outlines import Outline
+from ulvent.core.stances.poses import Poses, on_baseline
+
+Extents = Callable[[Face, tuple[Cluster, ...]], Floats]
+Posing = Callable[[Frames, Face, tuple[Cluster, ...], Floats], Poses]
+Bending = Callable[[list[Outline], Floats, Curve], list[Outline]]
 
 
 @dataclass(frozen=True, eq=False)
-class Stances:
-    """Of n letters: the middles of their feet, and unit vectors to the right and up, (n, 2).
+class Stance:
+    """One way in which letters stand on a curve.
 
-    on_baseline
-        whether they stand on it as letters do on a line, so that gaps can be measured
+    name, label
+        as recipes name it, and as a person chooses it
+    side_by_side
+        whether letters stand on the baseline beside each other, as on a line: then their touch
+        line lies on the guide, gaps are as designed or evened, and labels and lines can use it
+    extents
+        (n,) font units of the guide that each letter takes up; none: the face's advances
+    posing
+        from the frames at the letters' middles and (n,) mm per font unit to how they stand
+    bending
+        outlines that follow the curve, given (n, 2, 3) maps from each to (station, height), mm;
+        none: letters keep their shape
     """
 
-    feet: Floats
-    rights: Floats
-    ups: Floats
-    on_baseline: bool = True
+    name: str
+    label: str
+    rank: float
+    side_by_side: bool = True
+    extents: Extents | None = None
+    posing: Posing = lambda frames, _face, _clusters, _scales: on_baseline(frames)
+    bending: Bending | None = None
 
 
-def on_baseline(frames: Frames) -> Stances:
-    """Letters on the baseline, turned to its tangent."""
-    return Stances(frames.points, frames.tangents, frames.normals)
+@dataclass(frozen=True, eq=False)
+class LabelStance:
+    """One way in which straight labels stand on a curve.
 
-
-def stacked(
-    frames: Frames, face: Face, clusters: tuple[Cluster, ...], scales: Floats, upright: bool
-) -> Stances:
-    """Letters with their middles on the guide, heads toward its start, or upright to the page."""
-    spans = np.array([stacked_span(face, cluster) for cluster in clusters]).reshape(-1, 2)
-    middles = spans.sum(axis=1) / 2.0 * scales
-    rights, ups = frames.normals, -frames.tangents
-    if upright:
-        rights = np.tile([1.0, 0.0], (len(clusters), 1))
-        ups = np.tile([0.0, 1.0], (len(clusters), 1))
-    return Stances(frames.points - ups * middles[:, None], rights, ups, on_baseline=False)
-
-
-def straight(frames: Frames, which: NDArray[np.int_], offsets: Floats, how: str, lift: Floats,
-             reach: Floats) -> Stances:  # fmt: skip
-    """Letters of labels that are straight.
-
-    Parameters
-    ----------
-    frames
-        of the baseline at the labels' middles
-    which, offsets
-        (n,) the label of each letter, and its middle's distance from the label's middle, mm
-    how
-        `tangent`, `upright`, `away` or `toward`
-    lift
-        (labels,) half the height of a capital, mm
-    reach
-        (labels,) half the label's length, mm
+    posing
+        from the frames at the labels' middles, and (n,) half a capital's height and half the
+        label's length, mm, to unit vectors to the right and up, and the labels' middles, (n, 2)
+    on_line
+        whether labels stand along the guide, so that they can follow it, or run into each other
     """
-    points, tangents, normals = frames.points, frames.tangents, frames.normals
-    if how == "tangent":
-        rights, ups, middles = tangents, normals, points + normals * lift[:, None]
-    elif how == "upright":
-        rights = np.tile([1.0, 0.0], (len(points), 1))
-        ups = np.tile([0.0, 1.0], (len(points), 1))
-        middles = points + normals * lift[:, None]
-    else:
-        way = 1.0 if how == "away" else -1.0
-        rights, ups = way * normals, -way * tangents
-        middles = points + normals * reach[:, None]
-    feet = middles - ups * lift[:, None]
-    rights, ups = rights[which], ups[which]
-    return Stances(feet[which] + rights * offsets[:, None], rights, ups, on_baseline=False)
 
-
-def turned_by_hand(stances: Stances, across: Floats, turns: Floats, lift: Floats) -> Stances:
-    """Letters moved toward their heads, and turned about a point `lift` mm above their feet."""
-    feet = stances.feet + stances.ups * across[:, None]
-    if not turns.any():
-        return Stances(feet, stances.rights, stances.ups, stances.on_baseline)
-    pivots = feet + stances.ups * lift[:, None]
-    rights, ups = rotated(stances.rights, turns), rotated(stances.ups, turns)
-    return Stances(pivots - ups * lift[:, None], rights, ups, stances.on_baseline)
-
-
-def turned_about(stances: Stances, which: NDArray[np.int_], pivots: Floats, turns: Floats,
-                 moved: Floats) -> Stances:  # fmt: skip
-    """Whole labels turned about `pivots` (labels, 2) by `turns` and moved by `moved`."""
-    angles = turns[which]
-    feet = pivots[which] + rotated(stances.feet - pivots[which], angles) + moved[which]
-    return Stances(
-        feet, rotated(stances.rights, angles), rotated(stances.ups, angles), stances.on_baseline
-    )
+    name: str
+    label: str
+    rank: float
+    posing: Callable[[Frames, Floats, Floats], tuple[Floats, Floats, Floats]]
+    on_line: bool = False

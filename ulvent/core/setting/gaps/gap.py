@@ -35,16 +35,9 @@ import numpy as np
 from ulvent.core.base.arrays import Floats
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
+from ulvent.core.faces.sides import ROWS, band_of, edges_of
 from ulvent.core.outlines import Outline
-from ulvent.core.setting.gaps.profiles import (
-    ROWS,
-    band_of,
-    edges_of,
-    row_heights,
-    softened,
-    softened_sides,
-    softening,
-)
+from ulvent.core.setting.gaps.profiles import row_heights, softened, softened_sides, softening
 
 DEEPEST_OVERLAP = 0.6
 """Letters that overlap count as overlapping by at most this much of e."""

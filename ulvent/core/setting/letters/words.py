@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from ulvent.core.base.arrays import Floats
 from ulvent.core.faces import Cluster, Face, MissingCharacter
 from ulvent.core.recipe.lettering import Lettering, Nudge
-from ulvent.core.stances.stacking import stacked_extents
+from ulvent.core.stances import STANCES
 
 _JOINING_SCRIPTS = {"ARABIC", "SYRIAC", "MONGOLIAN", "DEVANAGARI", "BENGALI", "GURMUKHI"}
 """Scripts whose letters join, by the first word of their characters' Unicode names."""
@@ -97,8 +97,9 @@ def _laid(
     by_hand = _by_hand(clusters, places, nudges)
     scales = scale * by_hand.sizes
     advances = np.array([cluster.advance for cluster in clusters]) * scales
-    if lettering.shape.startswith("stacked"):
-        advances = stacked_extents(face, clusters) * scales
+    extents = STANCES[lettering.shape].extents
+    if extents is not None:
+        advances = extents(face, clusters) * scales
     extra = np.full(count, lettering.tracking)
     if lettering.tracking and not lettering.spread_joined:
         extra[:-1][_joined(face, clusters)] = 0.0

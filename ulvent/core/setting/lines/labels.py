@@ -16,7 +16,9 @@ from ulvent.core.setting.rows.arrange import Row, guide_station
 from ulvent.core.setting.rows.placing import baseline_curve, place_row
 from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
-from ulvent.core.stances.stance import Stances, straight, turned_about
+from ulvent.core.stances import LABEL_STANCES
+from ulvent.core.stances.label_stances import straight
+from ulvent.core.stances.poses import Poses, turned_about
 
 
 def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -> Setting:
@@ -43,7 +45,7 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
     ticks = dial_ticks(dial, guide, first)
     if not runs:
         return replace(setting, ticks=ticks)
-    stances = _label_stances(dial, setting, middles, halves, runs)
+    poses = _label_poses(dial, setting, middles, halves, runs)
     across = np.array([change.across if change else 0.0 for change in moved])
     turns = np.radians([change.turn if change else 0.0 for change in moved])
     if across.any() or turns.any():
@@ -52,8 +54,8 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
         lifts = np.array([scale_of(_at_height(lettering, label.height), face) for label in labels])
         pivots = frames.points + frames.normals * (lifts * capital / 2.0)[:, None]
         shifts = frames.normals * across[:, None]
-        stances = turned_about(stances, setting.runs, pivots, turns, shifts)
-    return replace(setting, stances=stances, ticks=ticks, labels=tuple(labels))
+        poses = turned_about(poses, setting.runs, pivots, turns, shifts)
+    return replace(setting, poses=poses, ticks=ticks, labels=tuple(labels))
 
 
 def _at_height(lettering: Lettering, height: float) -> Lettering:
@@ -66,7 +68,7 @@ def _label_words(lettering: Lettering, face: Face, label: Label) -> Words:
 
 def _crowding(dial: Dial, runs: list[Words], begins: list[float], baseline: Parallel) -> float:
     """By how much neighbouring labels run into each other where they stand on the guide, mm."""
-    if dial.stand != "on-guide" or not runs:
+    if not LABEL_STANCES[dial.stand].on_line or not runs:
         return 0.0
     spans = sorted(
         (begin, begin + words.length)
@@ -81,14 +83,14 @@ def _crowding(dial: Dial, runs: list[Words], begins: list[float], baseline: Para
     return max(0.0, *over) if over else 0.0
 
 
-def _label_stances(
+def _label_poses(
     dial: Dial, setting: Setting, middles: Floats, halves: Floats, runs: list[Words]
-) -> Stances:
-    if dial.stand == "on-guide" and dial.curved:
-        return setting.stances
+) -> Poses:
+    stance = LABEL_STANCES[dial.stand]
+    if stance.on_line and dial.curved:
+        return setting.poses
     frames = setting.baseline.frames(middles)
     capital = setting.face.metrics.cap_height
     scales = np.array([words.scales[0] if len(words.scales) else 0.0 for words in runs])
     offsets = setting.middles - middles[setting.runs]
-    how = "tangent" if dial.stand == "on-guide" else dial.stand
-    return straight(frames, setting.runs, offsets, how, scales * capital / 2.0, halves)
+    return straight(stance, frames, setting.runs, offsets, scales * capital / 2.0, halves)

@@ -15,11 +15,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Stretch
+from ulvent.core.base.arrays import Booleans, Floats, Stretch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel, parallel_of
 from ulvent.core.faces import Face, MissingCharacter
@@ -32,10 +33,12 @@ from ulvent.core.setting.letters.corners import corner_zones, pushed
 from ulvent.core.setting.letters.touch import touch_height
 from ulvent.core.setting.letters.words import scale_of
 from ulvent.core.setting.rows.arrange import SHARE_BEFORE, Row
-from ulvent.core.setting.rows.row_spacing import moved_stretches, row_spacing, stands_on_baseline
+from ulvent.core.setting.rows.inked import InkedLetters, row_begins, row_extents, which_are_inked
+from ulvent.core.setting.rows.row_spacing import moved_stretches, row_spacing, stands_side_by_side
 from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
-from ulvent.core.stances.stance import on_baseline, stacked, turned_by_hand
+from ulvent.core.stances import STANCES
+from ulvent.core.stances.poses import Poses, turned_by_hand
 
 
 def place_row(
@@ -51,138 +54,181 @@ def place_row(
     """Every letter of a row of words on its baseline, held at `anchor`.
 
     `laps` are rows of the same words that stand already and may be near.
+
+    Over 40 lines for the many fields of a setting, which are filled here and nowhere else.
     """
-    scale = scale_of(lettering, face)
-    runs = row.runs
-    clusters = [cluster for words in runs for cluster in words.clusters]
-    begins = _joined(words.starts + at for words, at in zip(runs, row.begins, strict=True))
-    extents = _joined(words.extents for words in runs)
-    inked = np.array([bool(face.cluster_outline(c.glyphs)) for c in clusters], dtype=bool)
-    shifts = np.zeros(len(begins))
-    if standing.keep_off:
-        zones = corner_zones(baseline.base, baseline, scale * face.metrics.cap_height)
-        lap = baseline.length if baseline.closed else None
-        shifts = pushed(begins, begins + extents, inked, zones, lap, anchor)
-    counts = [len(words.clusters) for words in runs]
-    stretches = _stretches(row, shifts, counts)
-    length = row.used
-    if len(shifts):
-        length += float(shifts[-1] - shifts[0])
-    kept = tuple(c for c, wanted in zip(clusters, inked, strict=True) if wanted)
-    extents = extents[inked]
-    by_hand = [
-        _joined(getattr(words, name) for words in runs)[inked]
-        for name in ("along", "across", "turns", "scales", "starts", "natural", "meant")
-    ]
-    along, across, turns, scales, starts, natural, meant = by_hand
-    run_of = np.repeat(np.arange(len(runs)), counts)[inked]
-    middles = (begins + shifts)[inked] + extents / 2.0
-    pairs = max(len(kept) - 1, 0)
-    targets, floored = np.full(pairs, np.nan), np.zeros((2, pairs), dtype=bool)
-    spacing: Spacing | None = None
-    if lettering.spacing != "font" and len(kept) > 1 and stands_on_baseline(lettering):
-        spacing = row_spacing(lettering, face, kept, scales, middles, run_of, shifts[inked], row,
-                           (starts, natural), baseline, standing.within)  # fmt: skip
-        found = spaced(spacing, baseline)
-        moved = found.middles - middles
-        targets, floored = spacing.targets, np.stack([found.at_floor, found.too_near])
-        middles = found.middles
-        stretches = moved_stretches(stretches, run_of, moved)
-        ends = [moved[run_of == run][[0, -1]] for run in np.unique(run_of)]
-        length += float(sum(last - first for first, last in ends))
-    frames = baseline.frames(middles + along)
-    if spacing is not None and lettering.fit is None:
-        ways = np.where(along == 0.0, _given_way(spacing, middles, frames, baseline, laps), 0.0)
-        if ways.any():
-            middles = middles + ways
-            frames = baseline.frames(middles + along)
-            floored[0] |= (ways[:-1] != 0.0) | (ways[1:] != 0.0)
-    begins = middles - extents / 2.0
-    middles = middles + along
+    inked = which_are_inked(row, face)
+    pushes = _pushes(lettering, face, standing, baseline, row, inked, anchor)
+    letters = InkedLetters.of(row, inked, pushes)
+    placed = _as_arranged(row, pushes, letters, baseline)
+    if lettering.spacing != "font" and len(letters.clusters) > 1 and stands_side_by_side(lettering):
+        spacing = row_spacing(lettering, face, letters, row, baseline, standing.within)
+        placed = _evenly_spaced(placed, spacing, letters)
+        if lettering.fit is None:
+            placed = _giving_way(placed, spacing, laps)
+    begins = placed.middles - letters.extents / 2.0
+    middles = placed.middles + letters.along
     low, high = _window(lettering, baseline, anchor, row)
-    # What is larger or smaller than its line keeps to the touch line, not to the feet.
-    across = across - touch_height(lettering.touch, face.metrics) * (scales - scale)
-    stances = (
-        stacked(frames, face, kept, scales, lettering.shape == "stacked-upright")
-        if lettering.shape.startswith("stacked")
-        else on_baseline(frames)
-    )
-    stances = turned_by_hand(stances, across, turns, scales * face.metrics.cap_height / 2.0)
+    length, stretches = placed.length, placed.stretches
     return Setting(
         lettering=lettering,
         line=line,
         face=face,
         guide=standing.guide,
         baseline=baseline,
-        scale=scale,
-        clusters=kept,
-        missing=_once(missing for words in runs for missing in words.missing),
-        scales=scales,
-        places=np.concatenate([words.places for words in runs])[inked]
-        if runs
-        else np.empty(0, int),
-        runs=run_of,
-        advances=extents,
+        scale=scale_of(lettering, face),
+        clusters=letters.clusters,
+        missing=_once(missing for words in row.runs for missing in words.missing),
+        scales=letters.scales,
+        places=letters.places,
+        runs=letters.runs,
+        advances=letters.extents,
         middles=middles,
-        frames=frames,
-        stances=stances,
-        meant=meant,
-        pushes=shifts[inked],
-        has_room=(begins >= low - JOINT) & (begins + extents <= high + JOINT),
+        frames=placed.frames,
+        poses=_poses(lettering, face, letters, placed.frames),
+        meant=letters.meant,
+        pushes=letters.pushes,
+        has_room=(begins >= low - JOINT) & (begins + letters.extents <= high + JOINT),
         drawn=(middles >= low - JOINT) & (middles <= high + JOINT),
         stretches=stretches,
         length=length,
         overhang=row.over if row.goes_round else _overhang(baseline, stretches, length),
-        targets=targets,
-        at_floor=floored[0],
-        too_near=floored[1],
+        targets=placed.targets,
+        at_floor=placed.at_floor,
+        too_near=placed.too_near,
         spare=row.spare,
     )
 
 
-def _given_way(
-    spacing: Spacing, middles: Floats, frames: Frames, baseline: Parallel, laps: Sequence[Setting]
-) -> Floats:
+@dataclass(frozen=True, eq=False)
+class _Placed:
+    """Where letters stand so far; fields as in `Setting`, but that `middles` are before `along`."""
+
+    baseline: Parallel
+    along: Floats
+    middles: Floats
+    stretches: tuple[Stretch, ...]
+    length: float
+    targets: Floats
+    at_floor: Booleans
+    too_near: Booleans
+
+    @cached_property
+    def frames(self) -> Frames:
+        """Of the baseline at the middles, what was done by hand included."""
+        return self.baseline.frames(self.middles + self.along)
+
+
+def _pushes(
+    lettering: Lettering, face: Face, standing: Standing, baseline: Parallel, row: Row,
+    inked: Booleans, anchor: float,
+) -> Floats:  # fmt: skip
+    """How far letters are pushed along the baseline to keep off corners, mm."""
+    begins = row_begins(row)
+    if not standing.keep_off:
+        return np.zeros(len(begins))
+    capital = scale_of(lettering, face) * face.metrics.cap_height
+    zones = corner_zones(baseline.base, baseline, capital)
+    lap = baseline.length if baseline.closed else None
+    return pushed(begins, begins + row_extents(row), inked, zones, lap, anchor)
+
+
+def _as_arranged(row: Row, pushes: Floats, letters: InkedLetters, baseline: Parallel) -> _Placed:
+    """Letters where the face's own advances put them."""
+    length = row.used
+    if len(pushes):
+        length += float(pushes[-1] - pushes[0])
+    pairs = max(len(letters.clusters) - 1, 0)
+    none = np.zeros(pairs, dtype=bool)
+    return _Placed(
+        baseline=baseline,
+        along=letters.along,
+        middles=letters.middles,
+        stretches=_stretches(row, pushes),
+        length=length,
+        targets=np.full(pairs, np.nan),
+        at_floor=none,
+        too_near=none,
+    )
+
+
+def _evenly_spaced(placed: _Placed, spacing: Spacing, letters: InkedLetters) -> _Placed:
+    """Letters moved until every gap is its target."""
+    found = spaced(spacing, placed.baseline)
+    moved = found.middles - placed.middles
+    runs = letters.runs
+    ends = [moved[runs == run][[0, -1]] for run in np.unique(runs)]
+    return replace(
+        placed,
+        middles=found.middles,
+        stretches=moved_stretches(placed.stretches, runs, moved),
+        length=placed.length + float(sum(last - first for first, last in ends)),
+        targets=spacing.targets,
+        at_floor=found.at_floor,
+        too_near=found.too_near,
+    )
+
+
+def _giving_way(placed: _Placed, spacing: Spacing, laps: Sequence[Setting]) -> _Placed:
+    """Letters moved clear of other turns and laps; those moved by hand stay where they are."""
+    ways = _ways(spacing, placed, laps)
+    gave = (placed.along == 0.0) & (ways != 0.0)
+    if not gave.any():
+        return placed
+    return replace(
+        placed,
+        middles=placed.middles + np.where(gave, ways, 0.0),
+        at_floor=placed.at_floor | gave[:-1] | gave[1:],
+    )
+
+
+def _poses(lettering: Lettering, face: Face, letters: InkedLetters, frames: Frames) -> Poses:
+    """How the letters stand, what was done by hand included."""
+    # What is larger or smaller than its line keeps to the touch line, not to the feet.
+    larger = letters.scales - scale_of(lettering, face)
+    across = letters.across - touch_height(lettering.touch, face.metrics) * larger
+    poses = STANCES[lettering.shape].posing(frames, face, letters.clusters, letters.scales)
+    lift = letters.scales * face.metrics.cap_height / 2.0
+    return turned_by_hand(poses, across, letters.turns, lift)
+
+
+def _ways(spacing: Spacing, placed: _Placed, laps: Sequence[Setting]) -> Floats:
     """By how much letters move along so as to keep clear of other turns and laps, mm.
 
     Only rigid ones that do not overlap by intent.
     """
     if spacing.overlap or spacing.bent:
-        return np.zeros(len(middles))
+        return np.zeros(len(placed.middles))
     standing = [
         LapRow(clearance_of(lap.face, lap.clusters, lap.scales, bent=False),
-               replace(lap.frames, points=lap.stances.feet, tangents=lap.stances.rights))
+               replace(lap.frames, points=lap.poses.feet, tangents=lap.poses.rights))
         for lap in laps
         if lap.clusters
     ]  # fmt: skip
     clearance = clearance_of(spacing.face, spacing.clusters, spacing.scales, bent=False)
-    row = LapRow(clearance, frames)
-    return give_way(row, middles, baseline, spacing.floor, spacing.stems, standing)
+    row = LapRow(clearance, placed.frames)
+    return give_way(row, placed.middles, placed.baseline, spacing.floor, spacing.stems, standing)
 
 
 def baseline_curve(lettering: Lettering, guide: Curve, face: Face) -> Parallel:
     """The line on which the feet of the letters stand, in reading direction."""
     reading = guide if lettering.reading == "along" else guide.reversed()
     distance = lettering.standoff
-    if not lettering.shape.startswith("stacked"):
+    if STANCES[lettering.shape].side_by_side:
         distance -= scale_of(lettering, face) * touch_height(lettering.touch, face.metrics)
     return parallel_of(reading, distance)
-
-
-def _joined(arrays: Iterable[Floats]) -> Floats:
-    parts = list(arrays)
-    return np.concatenate(parts) if parts else np.empty(0)
 
 
 def _once(missing: Iterable[MissingCharacter]) -> tuple[MissingCharacter, ...]:
     return tuple(dict.fromkeys(missing))
 
 
-def _stretches(row: Row, shifts: Floats, counts: list[int]) -> tuple[Stretch, ...]:
+def _stretches(row: Row, shifts: Floats) -> tuple[Stretch, ...]:
     """The stretches of baseline that runs take up."""
     found: list[Stretch] = []
     at = 0
-    for words, begin, count in zip(row.runs, row.begins, counts, strict=True):
+    for words, begin in zip(row.runs, row.begins, strict=True):
+        count = len(words.clusters)
         first, last = (shifts[at], shifts[at + count - 1]) if count else (0.0, 0.0)
         if words.length > 0.0:
             found.append((begin + float(first), begin + words.length + float(last)))

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from ulvent.core.base.arrays import Floats, Stretch
 from ulvent.core.curves import Parallel
-from ulvent.core.faces import Cluster, Face
+from ulvent.core.faces import Face
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting.gaps.clearance import straight_clearance
 from ulvent.core.setting.gaps.gap import gap_meter
@@ -15,64 +15,46 @@ from ulvent.core.setting.gaps.profiles import softening
 from ulvent.core.setting.gaps.spacing import FLOOR, NEAR_AS_DESIGNED, Hold, Spacing
 from ulvent.core.setting.letters.corners import corner_zones
 from ulvent.core.setting.rows.arrange import SHARE_BEFORE, Row
+from ulvent.core.setting.rows.inked import InkedLetters
 from ulvent.core.setting.rows.targets import gap_targets
+from ulvent.core.stances import LABEL_STANCES, STANCES
 
 
-def stands_on_baseline(lettering: Lettering) -> bool:
+def stands_side_by_side(lettering: Lettering) -> bool:
     """Whether letters stand on the baseline one by one, and not straight, upright or stacked."""
     dial = lettering.dial
-    on_guide = dial is None or (dial.stand == "on-guide" and dial.curved)
-    return on_guide and not lettering.shape.startswith("stacked")
+    on_guide = dial is None or (LABEL_STANCES[dial.stand].on_line and dial.curved)
+    return on_guide and STANCES[lettering.shape].side_by_side
 
 
 def row_spacing(
     lettering: Lettering,
     face: Face,
-    clusters: tuple[Cluster, ...],
-    scales: Floats,
-    middles: Floats,
-    runs: NDArray[np.int_],
-    pushes: Floats,
+    letters: InkedLetters,
     row: Row,
-    starts: tuple[Floats, Floats],
     baseline: Parallel,
     within: float,
 ) -> Spacing:
-    """What a row is spaced by; `starts` are those with all that was added, and as designed."""
-    with_all, natural = starts
-    meter = gap_meter(face, clusters, scales)
-    designed = meter.on_straight(with_all)
-    extra = np.diff(with_all - natural)
-    targets = gap_targets(face, clusters, scales, designed, extra, lettering.spacing == "same",
-                          lettering.space_all)  # fmt: skip
-    # Letters on two sides of a corner stay as they are.
-    targets[(np.diff(pushes) != 0.0) | _parted(middles, baseline)] = np.nan
-    hold: Hold = "row"
-    if lettering.dial is not None:
-        hold = "labels"
-    elif row.goes_round:
-        hold = "ring"
-    targets[np.diff(runs) != 0] = np.nan
+    """What a row is spaced by."""
+    hold = _hold(lettering, row)
     white = softening(face, "capital").white
-    stems = white * np.minimum(scales[:-1], scales[1:])
-    # What is near by design, as a tail under its neighbour, may be nearly so on the curve.
-    designed_clear = straight_clearance(face, clusters, scales, natural)
-    designed_clear = np.minimum(designed_clear, NEAR_AS_DESIGNED * designed_clear)
-    floor = np.minimum(FLOOR * stems, designed_clear)
+    stems = white * np.minimum(letters.scales[:-1], letters.scales[1:])
     overlap = lettering.spacing == "overlap"
     if overlap:
-        pairs = zip(clusters, clusters[1:], strict=False)
-        same_word = np.array([two.place - one.place == len(one.text) for one, two in pairs])
-        targets = np.where(same_word & (np.diff(runs) == 0), 0.0, np.nan)
+        targets = _overlapping(letters)
         floor = np.full(len(targets), -lettering.overlap)
+    else:
+        targets = _targets(lettering, face, letters, baseline)
+        floor = np.minimum(FLOOR * stems, _near_as_designed(face, letters))
+    count = len(letters.clusters)
     return Spacing(
         face=face,
-        clusters=clusters,
-        scales=scales,
-        bent=lettering.shape == "bent",
-        middles=middles,
+        clusters=letters.clusters,
+        scales=letters.scales,
+        bent=STANCES[lettering.shape].bending is not None,
+        middles=letters.middles,
         targets=targets,
-        runs=runs if hold != "row" else np.zeros(len(clusters), dtype=int),
+        runs=letters.runs if hold != "row" else np.zeros(count, dtype=int),
         hold=hold,
         share=SHARE_BEFORE[lettering.align],
         floor=floor,
@@ -80,6 +62,38 @@ def row_spacing(
         overlap=overlap,
         within=within,
     )
+
+
+def _hold(lettering: Lettering, row: Row) -> Hold:
+    if lettering.dial is not None:
+        return "labels"
+    return "ring" if row.goes_round else "row"
+
+
+def _targets(lettering: Lettering, face: Face, letters: InkedLetters, baseline: Parallel) -> Floats:
+    """(n − 1,) what gaps are to be, mm; nan for those that are left alone."""
+    clusters, scales = letters.clusters, letters.scales
+    designed = gap_meter(face, clusters, scales).on_straight(letters.starts)
+    extra = np.diff(letters.starts - letters.natural)
+    targets = gap_targets(face, clusters, scales, designed, extra, lettering.spacing == "same",
+                          lettering.space_all)  # fmt: skip
+    # Letters on two sides of a corner stay as they are.
+    apart = (np.diff(letters.pushes) != 0.0) | _parted(letters.middles, baseline)
+    targets[apart | (np.diff(letters.runs) != 0)] = np.nan
+    return targets
+
+
+def _overlapping(letters: InkedLetters) -> Floats:
+    """(n − 1,) zero for letters of one word, which overlap, and nan for others."""
+    pairs = zip(letters.clusters, letters.clusters[1:], strict=False)
+    same_word = np.array([two.place - one.place == len(one.text) for one, two in pairs])
+    return np.where(same_word & (np.diff(letters.runs) == 0), 0.0, np.nan)
+
+
+def _near_as_designed(face: Face, letters: InkedLetters) -> Floats:
+    """What is near by design, as a tail under its neighbour, may be nearly so on the curve."""
+    clear = straight_clearance(face, letters.clusters, letters.scales, letters.natural)
+    return np.minimum(clear, NEAR_AS_DESIGNED * clear)
 
 
 def _parted(middles: Floats, baseline: Parallel) -> NDArray[np.bool_]:

@@ -22,10 +22,10 @@ from ulvent.core.outlines import Outline
 from ulvent.core.recipe.lettering import Lettering, Nudge
 from ulvent.core.setting.gaps.gap import Gaps, gap_as_they_stand, measure_gaps
 from ulvent.core.setting.letters.dials import Label, TickLines
-from ulvent.core.setting.rows.bent import bent_outlines
 from ulvent.core.setting.rows.outcome import Fitted
-from ulvent.core.setting.rows.row_spacing import stands_on_baseline
-from ulvent.core.stances.stance import Stances
+from ulvent.core.setting.rows.row_spacing import stands_side_by_side
+from ulvent.core.stances import STANCES
+from ulvent.core.stances.poses import Poses
 
 
 @dataclass(frozen=True, eq=False)
@@ -50,7 +50,7 @@ class Setting:
         (n,) stations of their middles on the baseline curve, in reading direction
     frames
         of the baseline curve at `middles`
-    stances
+    poses
         where each stands and how it is turned
     meant
         (n,) mm from its run's start on the straight, with tracking and word spaces
@@ -93,7 +93,7 @@ class Setting:
     advances: Floats
     middles: Floats
     frames: Frames
-    stances: Stances
+    poses: Poses
     meant: Floats
     pushes: Floats
     has_room: NDArray[np.bool_]
@@ -151,12 +151,13 @@ class Setting:
     @property
     def angles(self) -> Floats:
         """(n,) reading directions of the letters, degrees."""
-        return np.degrees(np.arctan2(self.stances.rights[:, 1], self.stances.rights[:, 0]))
+        return np.degrees(np.arctan2(self.poses.rights[:, 1], self.poses.rights[:, 0]))
 
     @property
     def bent(self) -> bool:
         """Whether outlines follow the curve, so that no matrix gives them."""
-        return self.lettering.shape == "bent" and stands_on_baseline(self.lettering)
+        bending = STANCES[self.lettering.shape].bending
+        return bending is not None and stands_side_by_side(self.lettering)
 
     @cached_property
     def widths(self) -> Floats:
@@ -166,10 +167,10 @@ class Setting:
     @cached_property
     def matrices(self) -> Floats:
         """(n, 2, 3) from each cluster's outline, font units, to the piece, mm."""
-        stances = self.stances
-        origins = stances.feet - stances.rights * (self.widths / 2.0)[:, None]
+        poses = self.poses
+        origins = poses.feet - poses.rights * (self.widths / 2.0)[:, None]
         scales = self.scales[:, None]
-        return np.stack([stances.rights * scales, stances.ups * scales, origins], axis=2)
+        return np.stack([poses.rights * scales, poses.ups * scales, origins], axis=2)
 
     @cached_property
     def gaps(self) -> Gaps:
@@ -185,8 +186,8 @@ class Setting:
         designed = np.where(np.isfinite(self.targets), self.targets, gaps.designed)
         # Between letters on two sides of a corner there is no gap to be judged.
         judged = np.diff(self.pushes) == 0.0
-        stacked = self.lettering.shape.startswith("stacked")
-        if not self.stances.on_baseline and not stacked:
+        stacked = not STANCES[self.lettering.shape].side_by_side
+        if not self.poses.on_baseline and not stacked:
             judged[:] = False
         joints = np.diff(self.runs) != 0
         if self.lettering.dial is not None:
@@ -219,7 +220,7 @@ class Setting:
                 float(self.scales[both].min()),
                 self.middles[both],
                 self.baseline.frames(self.middles[both]),
-                self.stances.on_baseline,
+                self.poses.on_baseline,
             )
         return measured
 
@@ -244,11 +245,12 @@ class Setting:
     @cached_property
     def _bent_outlines(self) -> list[Outline]:
         """All outlines bent along the baseline, mm, made together."""
+        bending = STANCES[self.lettering.shape].bending
+        assert bending is not None
         placing = self._local_matrices
         placing[:, 0, 2] += self.middles
-        return bent_outlines(
-            [self.outline(index) for index in range(len(self.clusters))], placing, self.baseline
-        )
+        outlines = [self.outline(index) for index in range(len(self.clusters))]
+        return bending(outlines, placing, self.baseline)
 
     def reach(self) -> tuple[float, float, float, float] | None:
         """A box that holds all letters, from their own turned boxes: quick, and a little large.

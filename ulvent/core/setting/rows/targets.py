@@ -8,8 +8,9 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats
 from ulvent.core.faces import Cluster, Face
+from ulvent.core.faces.sides import Band, band_of
 from ulvent.core.setting.gaps.gap import GapMeter
-from ulvent.core.setting.gaps.profiles import Band, band_of, softening
+from ulvent.core.setting.gaps.profiles import softening
 from ulvent.core.setting.letters.words import joins
 
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
