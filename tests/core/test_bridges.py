@@ -12,10 +12,10 @@ from scipy.ndimage import label
 from tests.core.region_help import outline_faces, polygons_of
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.faces import Face
-from ulvent.core.recipe.preparing import BridgeChange
 from ulvent.core.shapes import Region
 from ulvent.core.steps.bridge_search import (
     Bridge,
+    BridgeChange,
     bridges_of,
     fallen,
     letter_bridges,

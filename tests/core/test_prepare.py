@@ -15,7 +15,8 @@ from ulvent.core.base.errors import PieceError
 from ulvent.core.curves import nearest
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import Outline
-from ulvent.core.prepare import Layer, Prepared, prepared, unreached
+from ulvent.core.prepare import Layer, Prepared, prepared
+from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.shapes import Region
 from ulvent.formats import WRITERS

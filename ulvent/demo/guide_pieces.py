@@ -12,7 +12,8 @@ from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
 from ulvent.core.guides.kinds.wave_guide import WaveGuide
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Join, Prepare
+from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.steps.join_step import Join
 
 
 def guide_pieces() -> list[Piece]:

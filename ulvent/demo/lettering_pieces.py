@@ -19,7 +19,8 @@ from ulvent.core.recipe.lettering import (
     Ticks,
 )
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Join, Prepare
+from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.steps.join_step import Join
 
 
 def lettering_pieces() -> list[Piece]:

@@ -13,11 +13,13 @@ from pydantic import BaseModel, ConfigDict
 from ulvent.core.base.arrays import united
 from ulvent.core.layout import lay_out
 from ulvent.core.outlines import Outline
-from ulvent.core.prepare import Bridge, Layer, Prepared, unreached
+from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof import Finding, Material, Proof, material, proof_of, sheet_of
+from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
 from ulvent.core.shapes import Region, refitted
+from ulvent.core.steps.bridge_search import Bridge
 from ulvent.formats.svg import curve_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web.problems import Problem

@@ -14,10 +14,11 @@ import numpy as np
 from pydantic import BaseModel
 
 from ulvent.core.base.arrays import Point
+from ulvent.core.base.inputs import Unit
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.blanks import BLANKS
 from ulvent.core.guides.frame import to_piece
-from ulvent.core.guides.kind import DrawnFigure, Made, Unit
+from ulvent.core.guides.kind import DrawnFigure, Made
 from ulvent.core.guides.kinds import kind_of
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.setting import Setting

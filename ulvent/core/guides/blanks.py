@@ -24,8 +24,9 @@ from ulvent.core.base.fields import (
     refuse_wide_radius,
 )
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure, Input
 from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment
-from ulvent.core.guides.kind import DrawnFigure, Figure, beside
+from ulvent.core.guides.kind import DrawnFigure, beside
 from ulvent.core.guides.lines import arch_line, around, rectangle_line
 
 SHEETS: dict[str, tuple[float, float]] = {
@@ -138,6 +139,8 @@ class BlankKind:
         what it is called, and one of it in a few words with its size
     first
         the recipe to begin with; none where it comes from a file
+    inputs
+        what a person may set of it
     drawn
         its figures on the drawing
     """
@@ -147,7 +150,7 @@ class BlankKind:
     title: str
     words: Callable[[Any], str]
     first: dict[str, Any] | None = None
-    figures: tuple[Figure, ...] = ()
+    inputs: tuple[Input, ...] = ()
     drawn: Callable[[Any], list[DrawnFigure]] = field(default=lambda _: [])
 
     @property

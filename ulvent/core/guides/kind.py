@@ -9,60 +9,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any
 
 from ulvent.core.base.arrays import Point
+from ulvent.core.base.inputs import Input, Option, Unit
 from ulvent.core.curves import Curve
 from ulvent.core.guides.grip import Grip
 from ulvent.core.guides.guide_recipe import GuideRecipe
 
-Unit = Literal["mm", "°", "×", "%", ""]
-
-
-@dataclass(frozen=True)
-class Figure:
-    """A figure as a person types it; `shown_as` is what it is multiplied by to be shown."""
-
-    field: str
-    label: str
-    unit: Unit = "mm"
-    shown_as: float = 1.0
-
-
-@dataclass(frozen=True)
-class Way:
-    """Figures of which just `of` give the size; a person chooses which."""
-
-    of: int
-    figures: tuple[Figure, ...]
-
-
-@dataclass(frozen=True)
-class Option:
-    """A field with a few values, each with its words."""
-
-    field: str
-    label: str
-    values: tuple[tuple[str, str], ...]
-
-
 TURN = Option("turn", "Runs", (("clockwise", "clockwise"), ("counterclockwise", "anticlockwise")))
-
-
-@dataclass(frozen=True)
-class Switch:
-    """A field that is on or off."""
-
-    field: str
-    label: str
-
-
-@dataclass(frozen=True)
-class Leaning:
-    """A field that names another guide."""
-
-    field: str
-    label: str
 
 
 @dataclass(frozen=True)
@@ -171,7 +126,7 @@ class GuideKind:
         what it is called, and a recipe of it in a few words with its size
     blame
         the field that an error of the curve itself is laid to
-    figures, ways, options, switches, leanings
+    inputs
         what a person may set of it, beside what all guides have
     sized_by, shortened_by
         figures that lettering may size, and whether more of one makes the guide shorter
@@ -208,11 +163,7 @@ class GuideKind:
     words: Callable[[Any], str]
     rank: float
     blame: str
-    figures: tuple[Figure, ...] = ()
-    ways: tuple[Way, ...] = ()
-    options: tuple[Option, ...] = ()
-    switches: tuple[Switch, ...] = ()
-    leanings: tuple[Leaning, ...] = ()
+    inputs: tuple[Input, ...] = ()
     starts: tuple[Start, ...] = ()
     sized_by: tuple[str, ...] = ()
     shortened_by: Callable[[Any, str], bool] = lambda _recipe, _figure: False

@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Protocol
 
 from ulvent.core.base.arrays import Millimetres
+from ulvent.core.base.inputs import Figure, Switch, Way
 from ulvent.core.curves import Curve
-from ulvent.core.guides.kind import DrawnFigure, Figure, Switch, Way
+from ulvent.core.guides.kind import DrawnFigure
 from ulvent.core.guides.lines import around
 
 MOST_TURNS = 500.0

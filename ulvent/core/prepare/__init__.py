@@ -1,8 +1,8 @@
 """Preparing: from letters as they stand to outlines and lines that a tool can follow."""
 
-from ulvent.core.prepare.layers import Layer, Letter, Prepared
+from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.prepare.prepared import prepared
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.core.steps.piece_work import unreached
+from ulvent.core.steps.letter import Letter
 
-__all__ = ["Bridge", "Layer", "Letter", "Prepared", "prepared", "unreached"]
+__all__ = ["Bridge", "Layer", "Letter", "Prepared", "prepared"]

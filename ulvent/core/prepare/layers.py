@@ -6,41 +6,12 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
-from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.layout import LaidGuide
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region, refitted, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
-
-
-@dataclass(frozen=True, eq=False)
-class Letter:
-    """One letter, or another single piece, as it stands.
-
-    place
-        in the words of its lettering, −1 where it is none of them
-    lettering
-        whose it is; empty for a band, or a piece made of several letterings
-    height
-        of a capital, mm; zero for what is no letter
-    outline
-        the piece's own curves; none where it has been worked on
-    local
-        from the letter's upright frame at true size to where it stands, for rigid letters
-    shape, scale
-        the letter's outline in font units, and mm per unit
-    """
-
-    area: Region
-    lettering: str = ""
-    place: int = -1
-    text: str = ""
-    height: float = 0.0
-    outline: Outline | None = None
-    local: Floats | None = None
-    shape: Outline | None = None
-    scale: float = 1.0
+from ulvent.core.steps.letter import Letter
 
 
 @dataclass(frozen=True, eq=False)

@@ -14,7 +14,7 @@ from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.layout import Layout
 from ulvent.core.outlines import Polyline
-from ulvent.core.prepare import Layer, Letter, Prepared
+from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.finding import XY, Finding
 from ulvent.core.proof.places import (
     MOST_PLACES,
@@ -28,9 +28,10 @@ from ulvent.core.proof.places import (
 )
 from ulvent.core.proof.remedies import Remedy
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Join
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.region import ring_area
+from ulvent.core.steps.join_step import Join
+from ulvent.core.steps.letter import Letter
 
 _ROUNDING = 1e-6
 _SAMPLE = 0.1

@@ -7,7 +7,7 @@ from typing import Literal
 
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.layout import Layout
-from ulvent.core.prepare import Layer, Prepared, unreached
+from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.material import Part, material
 from ulvent.core.proof.places import (
@@ -23,11 +23,12 @@ from ulvent.core.proof.places import (
     where,
     xy,
 )
+from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Bridges
 from ulvent.core.recipe.tool_sheet import ToolSheet
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace, thin_places
+from ulvent.core.steps.bridge_step import Bridges
 
 
 def prove_sheet(layout: Layout, ready: Prepared, sheet: ToolSheet) -> list[Finding]:

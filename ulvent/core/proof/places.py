@@ -12,9 +12,11 @@ from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.finding import XY
 from ulvent.core.proof.remedies import Remedy
 from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Bridges, Join, Prepare
+from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace
+from ulvent.core.steps.bridge_step import Bridges
+from ulvent.core.steps.join_step import Join
 
 MOST_PLACES = 40
 MOST_NAMED = 40

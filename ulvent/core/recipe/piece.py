@@ -17,7 +17,7 @@ from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
 from ulvent.core.recipe.lettering import Lettering, Names, Numbers
-from ulvent.core.recipe.preparing import Prepare, Shape
+from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
 VERSION = 1
@@ -109,7 +109,7 @@ class Piece(Model):
         return self
 
     @property
-    def shapes(self) -> tuple[tuple[str, Shape], ...]:
+    def shapes(self) -> tuple[tuple[str, str | None], ...]:
         """The guides that are used as shapes in preparing, each with the field that names it."""
         recipes = [("prepare", self.prepare)]
         recipes += [

@@ -16,13 +16,15 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from typing import Annotated
 
 import numpy as np
+from pydantic import Field
 
 from ulvent.core.base.arrays import Floats, turned_left, wrapped
+from ulvent.core.base.fields import Model
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline, Polyline
-from ulvent.core.recipe.preparing import BridgeChange
 from ulvent.core.shapes import Region
 
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
@@ -49,6 +51,23 @@ _BY_HAND = math.radians(6.0)
 _COST_OF = np.array([0.0, 0.25, 0.9])
 """Upright, level, square to the edge."""
 _OBLIQUE, _UNLIKE, _ASIDE = 1.5, 1.2, 1.6
+
+
+class BridgeChange(Model):
+    """One bridge that was moved or taken away by hand.
+
+    lettering, letter, bridge
+        the letter's place in the words, and which of its bridges, from 0; the lettering is
+        named where the recipe is the whole piece's
+    angle
+        where it stands: seen from the counter's middle, degrees in the letter's own frame
+    """
+
+    lettering: Annotated[str, Field(max_length=64)] = ""
+    letter: Annotated[int, Field(ge=0, lt=2000)]
+    bridge: Annotated[int, Field(ge=0, lt=50)]
+    removed: bool = False
+    angle: Annotated[float, Field(ge=-360.0, le=360.0, allow_inf_nan=False)] | None = None
 
 
 @dataclass(frozen=True)

@@ -8,9 +8,10 @@ from pydantic import Field
 
 from ulvent.core.base.fields import Size
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure, Option
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, Figure, GuideKind, Option, Sizes, Start
+from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
 from ulvent.core.guides.lines import ORIGIN, around, two_digits
 
 
@@ -49,8 +50,11 @@ KIND = GuideKind(
     words=lambda guide: f"arc R {shown(guide.radius)}",
     rank=30,
     blame="radius",
-    figures=(Figure("radius", "Radius"), Figure("angle", "Angle", "°")),
-    options=(Option("side", "Lies at its circle's", (("top", "top"), ("bottom", "bottom"))),),
+    inputs=(
+        Figure("radius", "Radius"),
+        Figure("angle", "Angle", "°"),
+        Option("side", "Lies at its circle's", (("top", "top"), ("bottom", "bottom"))),
+    ),
     starts=(Start("arc", "M8 20A15 15 0 0 1 36 20M22 24L36 20", _first, 30, "arc"),),
     sized_by=("radius", "angle"),
     drawn=_drawn,

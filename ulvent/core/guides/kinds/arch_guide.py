@@ -8,8 +8,9 @@ from pydantic import model_validator
 
 from ulvent.core.base.fields import Coordinate, Size, WrongRecipeError
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, Figure, GuideKind, Sizes, Start
+from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
 from ulvent.core.guides.lines import arch_line, two_digits
 
 
@@ -46,7 +47,10 @@ KIND = GuideKind(
     words=lambda guide: f"arch {shown(guide.chord)} / {shown(guide.rise)}",
     rank=40,
     blame="rise",
-    figures=(Figure("chord", "Chord"), Figure("rise", "Rise")),
+    inputs=(
+        Figure("chord", "Chord"),
+        Figure("rise", "Rise"),
+    ),
     starts=(Start("arch", "M6 24C12 10 32 10 38 24", _first, 20, "arch", usual=True),),
     sized_by=("rise", "chord"),
     drawn=_drawn,

@@ -9,21 +9,12 @@ from pydantic import Field
 
 from ulvent.core.base.fields import Identifier
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure, GuideChoice
 from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.grip import Grip
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Hold,
-    Leaning,
-    Made,
-    Sizes,
-    Start,
-    beside,
-)
+from ulvent.core.guides.kind import DrawnFigure, GuideKind, Hold, Made, Sizes, Start, beside
 
 
 class BetweenGuide(GuideRecipe):
@@ -80,11 +71,20 @@ KIND = GuideKind(
     words=_words,
     rank=170,
     blame="first",
-    figures=(Figure("share", "Share of the way", "%", 100.0),),
-    leanings=(Leaning("first", "From"), Leaning("second", "to")),
+    inputs=(
+        Figure("share", "Share of the way", "%", 100.0),
+        GuideChoice("first", "From"),
+        GuideChoice("second", "to"),
+    ),
     starts=(
-        Start("middle line", "M5 10C16 4 28 16 39 8M5 26C16 18 28 30 39 24M5 18c11-7 23 5 34-2",
-              _first, 220, "middle", needs=2),
+        Start(
+            "middle line",
+            "M5 10C16 4 28 16 39 8M5 26C16 18 28 30 39 24M5 18c11-7 23 5 34-2",
+            _first,
+            220,
+            "middle",
+            needs=2,
+        ),
     ),
     drawn_on=_drawn_on,
     turns=False,
@@ -92,4 +92,4 @@ KIND = GuideKind(
     between=True,
     grips=_grips,
     pulled=_pulled,
-)  # fmt: skip
+)

@@ -10,19 +10,10 @@ from pydantic import model_validator
 
 from ulvent.core.base.fields import Degrees, Size, Turn, exactly
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Hold,
-    Sizes,
-    Start,
-    Way,
-    beside,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Hold, Sizes, Start, beside
 from ulvent.core.guides.lines import ORIGIN, around, two_digits
 
 
@@ -100,8 +91,7 @@ KIND = GuideKind(
     words=_words,
     rank=10,
     blame="diameter",
-    figures=(Figure("start", "Starts at (the seam)", "°"),),
-    ways=(
+    inputs=(
         Way(
             1,
             (
@@ -110,8 +100,9 @@ KIND = GuideKind(
                 Figure("round", "Length round"),
             ),
         ),
+        Figure("start", "Starts at (the seam)", "°"),
+        TURN,
     ),
-    options=(TURN,),
     starts=(
         Start("ring", "M11 16a11 11 0 1 1 22 0a11 11 0 1 1 -22 0", _first, 10, "ring", usual=True),
     ),

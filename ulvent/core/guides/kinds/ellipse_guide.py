@@ -9,18 +9,10 @@ from pydantic import Field
 
 from ulvent.core.base.fields import Degrees, Size, Turn
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, EllipseArc
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    beside,
-    box_figures,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
 from ulvent.core.guides.lines import ORIGIN, around, two_digits
 
 
@@ -72,16 +64,14 @@ KIND = GuideKind(
     words=lambda guide: f"ellipse {shown(guide.width)} × {shown(guide.height)}",
     rank=50,
     blame="width",
-    figures=(
+    inputs=(
         Figure("width", "Width"),
         Figure("height", "Height"),
         Figure("start", "Starts at", "°"),
         Figure("angle", "Angle", "°"),
+        TURN,
     ),
-    options=(TURN,),
-    starts=(
-        Start("ellipse", "M6 16a16 9 0 1 1 32 0a16 9 0 1 1 -32 0", _first, 50, "ellipse"),
-    ),
+    starts=(Start("ellipse", "M6 16a16 9 0 1 1 32 0a16 9 0 1 1 -32 0", _first, 50, "ellipse"),),
     sized_by=("width", "height"),
     drawn=_drawn,
-)  # fmt: skip
+)

@@ -14,18 +14,10 @@ from ulvent.core.base.fields import (
     WrongRecipeError,
     exactly,
 )
+from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.curves import Curve, GrowingSpiral
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    Way,
-    beside,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
 from ulvent.core.guides.lines import around, two_digits
 from ulvent.core.guides.spirals import (
     INWARD,
@@ -127,8 +119,7 @@ KIND = GuideKind(
     words=lambda _: "growing spiral",
     rank=100,
     blame="growth",
-    figures=(Figure("growth", "Growth a turn", "×"), Figure("start", "Starts at", "°")),
-    ways=(
+    inputs=(
         STARTS_AT,
         Way(
             1,
@@ -138,9 +129,11 @@ KIND = GuideKind(
                 Figure("length", "Length"),
             ),
         ),
+        Figure("growth", "Growth a turn", "×"),
+        Figure("start", "Starts at", "°"),
+        TURN,
+        INWARD,
     ),
-    options=(TURN,),
-    switches=(INWARD,),
     starts=(
         Start("shell", "M21 19c1-2 4 0 2 3s-8 0-7-5s10-9 17-3s1 17-12 16", _first, 100, "shell"),
     ),

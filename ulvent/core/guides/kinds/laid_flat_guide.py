@@ -5,9 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from ulvent.core.base.fields import Identifier
+from ulvent.core.base.inputs import GuideChoice
 from ulvent.core.curves import Curve, Line
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import GuideKind, Leaning, Sizes, Start
+from ulvent.core.guides.kind import GuideKind, Sizes, Start
 
 
 class LaidFlatGuide(GuideRecipe):
@@ -35,9 +36,7 @@ KIND = GuideKind(
     words=lambda _: "laid flat",
     rank=70,
     blame="guide",
-    leanings=(Leaning("guide", "As long as"),),
-    starts=(
-        Start("laid flat", "M6 12C12 0 32 0 38 12M4 24H40", _first, 230, "flat", needs=1),
-    ),
+    inputs=(GuideChoice("guide", "As long as"),),
+    starts=(Start("laid flat", "M6 12C12 0 32 0 38 12M4 24H40", _first, 230, "flat", needs=1),),
     scales=False,
-)  # fmt: skip
+)

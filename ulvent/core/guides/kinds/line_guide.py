@@ -6,9 +6,10 @@ from typing import Literal
 
 from ulvent.core.base.fields import Size
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Line
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, Figure, GuideKind, Sizes, Start
+from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
 from ulvent.core.guides.lines import two_digits
 
 
@@ -39,7 +40,7 @@ KIND = GuideKind(
     words=lambda guide: f"straight line {shown(guide.length)}",
     rank=60,
     blame="length",
-    figures=(Figure("length", "Length"),),
+    inputs=(Figure("length", "Length"),),
     starts=(Start("straight", "M6 16H38", _first, 60, "straight"),),
     sized_by=("length",),
     drawn=_drawn,

@@ -9,20 +9,12 @@ import numpy as np
 
 from ulvent.core.base.fields import Coordinate, Identifier
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure, GuideChoice
 from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.grip import Grip
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Hold,
-    Leaning,
-    Made,
-    Sizes,
-    Start,
-)
+from ulvent.core.guides.kind import DrawnFigure, GuideKind, Hold, Made, Sizes, Start
 
 
 class ParallelGuide(GuideRecipe):
@@ -84,11 +76,19 @@ KIND = GuideKind(
     words=lambda guide: f"parallel at {shown(guide.distance)}",
     rank=180,
     blame="distance",
-    figures=(Figure("distance", "Distance, left positive"),),
-    leanings=(Leaning("guide", "Parallel to"),),
+    inputs=(
+        Figure("distance", "Distance, left positive"),
+        GuideChoice("guide", "Parallel to"),
+    ),
     starts=(
-        Start("parallel", "M5 24C14 8 30 8 39 24M11 26C18 15 26 15 33 26", _first, 210, "parallel",
-              needs=1),
+        Start(
+            "parallel",
+            "M5 24C14 8 30 8 39 24M11 26C18 15 26 15 33 26",
+            _first,
+            210,
+            "parallel",
+            needs=1,
+        ),
     ),
     drawn_on=_drawn_on,
     turns=False,
@@ -96,4 +96,4 @@ KIND = GuideKind(
     note=_note,
     grips=_grips,
     pulled=_pulled,
-)  # fmt: skip
+)

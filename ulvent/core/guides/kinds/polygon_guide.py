@@ -8,17 +8,10 @@ from pydantic import Field
 
 from ulvent.core.base.fields import Size, SizeOrNone, Turn
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    beside,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
 from ulvent.core.guides.lines import around, closed_polyline, exactly_rounded, two_digits
 
 
@@ -63,12 +56,12 @@ KIND = GuideKind(
     words=lambda guide: f"{guide.sides} sides ⌀ {shown(guide.across)}",
     rank=120,
     blame="radius",
-    figures=(
+    inputs=(
         Figure("sides", "Sides", ""),
         Figure("across", "Across corners"),
         Figure("radius", "Corner radius"),
+        TURN,
     ),
-    options=(TURN,),
     starts=(Start("polygon", "M16 5H28L36 16L28 27H16L8 16Z", _first, 120, "polygon"),),
     sized_by=("across",),
     drawn=_drawn,

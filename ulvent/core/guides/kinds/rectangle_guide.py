@@ -9,18 +9,10 @@ from pydantic import model_validator
 
 from ulvent.core.base.fields import Size, SizeOrNone, Turn, refuse_wide_radius
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    beside,
-    box_figures,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
 from ulvent.core.guides.lines import rectangle_line, two_digits
 
 
@@ -65,12 +57,12 @@ KIND = GuideKind(
     words=lambda guide: f"rectangle {shown(guide.width)} × {shown(guide.height)}",
     rank=110,
     blame="width",
-    figures=(
+    inputs=(
         Figure("width", "Width"),
         Figure("height", "Height"),
         Figure("radius", "Corner radius"),
+        TURN,
     ),
-    options=(TURN,),
     starts=(
         Start(
             "rectangle",

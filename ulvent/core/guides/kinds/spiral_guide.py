@@ -17,18 +17,10 @@ from ulvent.core.base.fields import (
     WrongRecipeError,
     exactly,
 )
+from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.curves import Curve, Spiral
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    Way,
-    beside,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
 from ulvent.core.guides.lines import around, two_digits
 from ulvent.core.guides.spirals import (
     INWARD,
@@ -187,8 +179,7 @@ KIND = GuideKind(
     words=lambda _: "spiral",
     rank=90,
     blame="gain",
-    figures=(Figure("start", "Starts at", "°"),),
-    ways=(
+    inputs=(
         STARTS_AT,
         Way(
             2,
@@ -199,12 +190,19 @@ KIND = GuideKind(
                 Figure("length", "Length"),
             ),
         ),
+        Figure("start", "Starts at", "°"),
+        TURN,
+        INWARD,
     ),
-    options=(TURN,),
-    switches=(INWARD,),
     starts=(
-        Start("spiral", "M22 16c2-3 6 0 4 4s-11 3-11-4s10-11 16-6s4 17-7 18", _first, 90, "spiral",
-              usual=True),
+        Start(
+            "spiral",
+            "M22 16c2-3 6 0 4 4s-11 3-11-4s10-11 16-6s4 17-7 18",
+            _first,
+            90,
+            "spiral",
+            usual=True,
+        ),
     ),
     sized_by=("gain", "turns", "outer"),
     # A given outside takes fewer turns, the more each gains.
@@ -212,4 +210,4 @@ KIND = GuideKind(
     drawn=_drawn,
     restated=_restated,
     winds=True,
-)  # fmt: skip
+)

@@ -9,19 +9,12 @@ from pydantic import Field, model_validator
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.fields import Size, SizeOrNone, Turn, WrongRecipeError
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.base.tolerances import CORNER
 from ulvent.core.curves import Curve
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    beside,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
 from ulvent.core.guides.lines import around, closed_polyline, two_digits
 
 
@@ -93,14 +86,14 @@ KIND = GuideKind(
     words=lambda guide: f"{guide.tips} tips ⌀ {shown(guide.outer)}",
     rank=130,
     blame="tip_radius",
-    figures=(
+    inputs=(
         Figure("tips", "Tips", ""),
         Figure("outer", "Tips lie on ⌀"),
         Figure("inner", "Valleys on ⌀"),
         Figure("tip_radius", "Tip radius"),
         Figure("valley_radius", "Valley radius"),
+        TURN,
     ),
-    options=(TURN,),
     starts=(
         Start(
             "star",

@@ -8,18 +8,10 @@ from pydantic import Field
 
 from ulvent.core.base.fields import Size, Turn
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Superellipse
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import (
-    TURN,
-    DrawnFigure,
-    Figure,
-    GuideKind,
-    Sizes,
-    Start,
-    beside,
-    box_figures,
-)
+from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
 from ulvent.core.guides.lines import around, two_digits
 
 
@@ -58,16 +50,21 @@ KIND = GuideKind(
     words=lambda guide: f"superellipse {shown(guide.width)} × {shown(guide.height)}",
     rank=140,
     blame="width",
-    figures=(
+    inputs=(
         Figure("width", "Width"),
         Figure("height", "Height"),
         Figure("exponent", "Exponent", ""),
+        TURN,
     ),
-    options=(TURN,),
     starts=(
-        Start("soft square", "M22 5C34 5 36 7 36 16S34 27 22 27S8 25 8 16S10 5 22 5Z", _first, 140,
-              "soft"),
+        Start(
+            "soft square",
+            "M22 5C34 5 36 7 36 16S34 27 22 27S8 25 8 16S10 5 22 5Z",
+            _first,
+            140,
+            "soft",
+        ),
     ),
     sized_by=("width", "height"),
     drawn=_drawn,
-)  # fmt: skip
+)

@@ -8,9 +8,10 @@ from pydantic import Field
 
 from ulvent.core.base.fields import Degrees, Size
 from ulvent.core.base.figures import shown
+from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, SineWave
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, Figure, GuideKind, Sizes, Start, beside
+from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start, beside
 from ulvent.core.guides.lines import two_digits
 
 
@@ -56,17 +57,23 @@ KIND = GuideKind(
     words=lambda guide: f"{shown(guide.waves)} waves of {shown(guide.length)}",
     rank=80,
     blame="length",
-    figures=(
+    inputs=(
         Figure("length", "Length of a wave"),
         Figure("height", "Height"),
         Figure("waves", "Waves", ""),
         Figure("phase", "Phase", "°"),
     ),
     starts=(
-        Start("wave", "M4 16c4.5-11 7.5-11 12 0s7.5 11 12 0s7.5-11 12 0", _first, 70, "wave",
-              usual=True),
+        Start(
+            "wave",
+            "M4 16c4.5-11 7.5-11 12 0s7.5 11 12 0s7.5-11 12 0",
+            _first,
+            70,
+            "wave",
+            usual=True,
+        ),
         Start("arch and valley", "M5 18c6-13 11-13 17 0s11 11 17 -2", _first_single, 80, "arch"),
     ),
     sized_by=("length", "height"),
     drawn=_drawn,
-)  # fmt: skip
+)

@@ -1,0 +1,97 @@
+"""Outlines drawn as single lines: their middle lines, hatching, or rings."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ulvent.core.base.fields import Model, Size, SizeOrNone
+from ulvent.core.base.inputs import Figure, Option, Switch, When
+from ulvent.core.outlines import Polyline
+from ulvent.core.steps.hatching import hatched, rings_until_full
+from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.step import Step
+from ulvent.core.steps.work import Work
+
+
+class Strokes(Model):
+    """Outlines drawn as single lines.
+
+    kind
+        the middle line of the strokes; lines at `angle`; lines at `angle` and across; or
+        rings at every `pitch` until the letter is full
+    pen
+        width of the line that the tool draws, mm: rings and lines keep half of it inside
+    """
+
+    kind: Literal["middle", "hatch", "cross-hatch", "rings"]
+    pitch: Size = 0.5
+    angle: Annotated[float, Field(ge=-360.0, le=360.0, allow_inf_nan=False)] = 45.0
+    pen: SizeOrNone = 0.3
+    outline: bool = True
+
+
+def _take(recipe: Strokes, work: Work) -> None:
+    if recipe.kind == "middle":
+        work.lines.extend(_middle_lines(work))
+    else:
+        work.lines.extend(line for letter in work.letters for line in _filled(recipe, letter))
+    if recipe.kind == "middle" or not recipe.outline:
+        work.letters = []
+
+
+def _middle_lines(work: Work) -> list[Polyline]:
+    # Imported when it is needed: SciPy would double the start of the command line.
+    from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
+
+    found: list[Polyline] = []
+    poor: list[str] = []
+    for letter in work.letters:
+        middle = middle_line(letter.area)
+        found.extend(middle.lines)
+        if middle.cover < GOOD_COVER:
+            poor.append(f"“{letter.text}” {middle.cover:.0%}")
+    if poor:
+        named = ", ".join(dict.fromkeys(poor))
+        work.notes.append(f"a middle line is a poor fit for {named} of the letter covered")
+    return found
+
+
+def _filled(recipe: Strokes, letter: Letter) -> list[Polyline]:
+    if recipe.kind == "rings":
+        return rings_until_full(letter.area, recipe.pitch, recipe.pen)
+    found = hatched(letter.area, recipe.pitch, recipe.angle, recipe.pen)
+    if recipe.kind == "cross-hatch":
+        found += hatched(letter.area, recipe.pitch, recipe.angle + 90.0, recipe.pen)
+    return found
+
+
+_HATCHED = ("hatch", "cross-hatch")
+_FILLED = (*_HATCHED, "rings")
+
+STEP = Step(
+    field="strokes",
+    recipe=Strokes,
+    rank=10,
+    title="Single lines",
+    hint="outlines drawn as middle lines, hatching or rings",
+    first={"kind": "middle", "pitch": 0.5, "angle": 45, "pen": 0.3, "outline": True},
+    take=_take,
+    inputs=(
+        Option(
+            "kind",
+            "As",
+            (
+                ("middle", "middle line"),
+                ("hatch", "hatched"),
+                ("cross-hatch", "hatched crosswise"),
+                ("rings", "rings until full"),
+            ),
+        ),
+        Figure("pen", "Pen"),
+        Figure("pitch", "Pitch", when=When("kind", _FILLED)),
+        Figure("angle", "Angle", "°", when=When("kind", _HATCHED)),
+        Switch("outline", "keep the outline", When("kind", _FILLED)),
+    ),
+)

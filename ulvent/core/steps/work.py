@@ -1,0 +1,106 @@
+"""What is being prepared: what the steps so far have made of it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import TYPE_CHECKING, Any
+
+from ulvent.core.base.errors import FieldProblem
+from ulvent.core.base.tolerances import FITTING
+from ulvent.core.curves import Curve
+from ulvent.core.outlines import Outline, Polyline
+from ulvent.core.shapes import Region
+from ulvent.core.steps.letter import Letter
+
+if TYPE_CHECKING:
+    from ulvent.core.steps.bridge_search import Bridge
+    from ulvent.core.steps.step import Step
+
+
+class Shapes:
+    """The blank and the guides as shapes, made when they are asked for."""
+
+    def __init__(self, curves: Mapping[str, Curve], blank: tuple[Curve, ...]) -> None:
+        self.curves, self._blank = curves, blank
+        self.problems: list[FieldProblem] = []
+
+    @cached_property
+    def blank(self) -> Region:
+        """The blank's area, without its holes; empty where there is no blank."""
+        if not self._blank:
+            return Region()
+        outer, *holes = (Region.inside(curve) for curve in self._blank)
+        return outer.minus(Region.joined(holes)) if holes else outer
+
+    def closed(self, shape: str | None, field: str) -> Region:
+        """The area of a shape, the blank's for none; a problem where it is an open guide."""
+        if shape is None:
+            return self.blank
+        curve = self.curves[shape]
+        if not curve.closed:
+            reason = f"the guide “{shape}” is open: it has no inside"
+            self.problems.append(FieldProblem(field, reason))
+            return Region()
+        return Region.inside(curve)
+
+
+@dataclass
+class Work:
+    """What the steps of one recipe work on; each step changes it.
+
+    shapes, where, owner
+        what steps can name, the recipe's field for problems, and the lettering whose recipe it
+        is, empty for the whole piece
+    steps
+        all that are taken, with their recipes
+    letters
+        what is cut out, each by itself
+    strokes, lines
+        single lines: as face or dial has them, and dense, mm
+    ink
+        of all letters before the first step
+    borders
+        those that are layers of their own, by their numbers
+    bridges
+        those that are in the letters
+    kerf
+        by how much what is cut grows for the tool, mm
+    few_nodes
+        how far curves may be from what they stand for, mm
+    notes
+        what there is to say, in words
+    inverse
+        whether the letters are what is left of a shape that lettering was taken out of
+    """
+
+    shapes: Shapes
+    where: str
+    owner: str
+    steps: tuple[tuple[Step, Any], ...]
+    letters: list[Letter]
+    strokes: list[Outline]
+    lines: list[Polyline] = field(default_factory=list)
+    bridges: list[Bridge] = field(default_factory=list)
+    borders: dict[int, Region] = field(default_factory=dict)
+    kerf: float = 0.0
+    few_nodes: float = FITTING
+    notes: list[str] = field(default_factory=list)
+    inverse: bool = False
+    ink: Region = field(init=False)
+
+    def __post_init__(self) -> None:
+        self.ink = Region.joined(letter.area for letter in self.letters)
+
+    def closed(self, shape: str | None, field: str) -> Region:
+        """The area of a shape that a field of the recipe names."""
+        return self.shapes.closed(shape, f"{self.where}.{field}")
+
+    @property
+    def cut_from(self) -> Region | None:
+        """What the letters will be taken out of, where a step does so."""
+        for step, recipe in self.steps:
+            if step.cut_from is not None:
+                return step.cut_from(recipe, self)
+        return None
