@@ -26,7 +26,7 @@ import numpy as np
 
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.gaps.gap import GapMeter
-from ulvent.formats.font_file import read_font
+from ulvent.formats.fonts.font_file import read_font
 
 HERE = Path(__file__).parent
 CACHE = HERE.parent / "var" / "faces"

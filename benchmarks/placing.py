@@ -29,7 +29,7 @@ from tests.zoo import smooth_chain
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
-from ulvent.formats.svg import curve_data
+from ulvent.formats.svg_data import curve_data
 from ulvent.shipped_faces import FONTS, shipped_face
 
 WORDS = "Quillmere Orchard autumn fair: pressed by hand in the old barn, near Low"

@@ -10,11 +10,12 @@ from typing import Any
 from xml.sax.saxutils import escape
 
 from ulvent.core.layout import Layout, lay_out
+from ulvent.core.outlines.path_text import number
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import material
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.shapes import Region, refitted
-from ulvent.formats.svg import curve_data, number, outline_data
+from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.shipped_faces import shipped_face
 
 DOCS = Path(__file__).resolve().parent.parent / "docs"

@@ -6,24 +6,20 @@ wrong and why; nothing is written then.
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 import tempfile
-from dataclasses import replace
 from pathlib import Path
-from typing import Annotated, NoReturn
+from typing import TYPE_CHECKING, Annotated, NoReturn
 
 import typer
 
 from ulvent.core.base.errors import UlventError
-from ulvent.core.layout import Layout, lay_out
-from ulvent.core.layout.measure import measure as measured
-from ulvent.core.proof import proof_of, prove
-from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS
-from ulvent.formats import WRITERS
-from ulvent.formats.json_file import LARGEST
-from ulvent.formats.piece_file import ENDING, read_piece, write_piece
-from ulvent.shipped_faces import face_named, shipped_faces
+
+if TYPE_CHECKING:
+    from ulvent.core.recipe.piece import Piece
+    from ulvent.core.workshop import Workpiece
 
 app = typer.Typer(
     help="Ulvent fits lettering to circles and curves and gives outlines that are ready to cut.",
@@ -43,7 +39,12 @@ PieceFile = Annotated[
 
 def main() -> None:
     """The `ulvent` command."""
+    # A command ends before the collector of garbage has paid; `serve` sets its own.
+    gc.disable()
     app()
+
+
+# Each command imports what it uses when it is run: most of what there is takes long to load.
 
 
 @app.command()
@@ -52,8 +53,14 @@ def measure(piece: PieceFile) -> None:
 
     Lengths are in millimetres, angles in degrees.
     """
-    layout = _laid_out(piece)
-    typer.echo(measured(layout).model_dump_json(indent=2))
+    from ulvent.core.layout.measure import measure as measured
+
+    work = _workpiece(piece)
+    try:
+        found = measured(work.layout)
+    except UlventError as error:
+        _refuse(f"{piece}: {error}")
+    typer.echo(found.model_dump_json(indent=2))
 
 
 @app.command()
@@ -69,21 +76,27 @@ def export(
 ) -> None:
     """Write the lettering as clean outlines, in the format that OUT's ending names.
 
-    Guides are left out unless asked for. Letters that have no room on their guide
-    are left out as well, and named on standard error.
+    The piece is prepared as it says. Guides are left out unless asked for. Letters that have no
+    room on their guide are left out as well; whatever is wrong with the prepared piece, and is
+    not accepted, is named on standard error.
     """
-    writer = WRITERS.get(out.suffix.lower().removeprefix("."))
-    if writer is None:
-        endings = " or ".join(f".{ending}" for ending in WRITERS)
+    from ulvent.formats.out import FORMATS
+
+    wanted = FORMATS.get(out.suffix.lower().removeprefix("."))
+    if wanted is None:
+        endings = " or ".join(one.ending for one in FORMATS.values())
         _refuse(f"{out}: the file must end in {endings}")
-    layout = _laid_out(piece)
+    work = _workpiece(piece)
     try:
-        data = writer(layout, guides)
+        data = wanted.write(work, guides)
+        findings = work.proof.findings
     except UlventError as error:
         _refuse(f"{piece}: {error}")
     _write(out, data)
-    for finding in prove(layout, shipped_faces):
-        typer.echo(f"{finding.severity}: {finding.lettering}: {finding.message}", err=True)
+    for finding in findings:
+        if not finding.accepted:
+            where = f"{finding.lettering}: " if finding.lettering else ""
+            typer.echo(f"{finding.severity}: {where}{finding.message}", err=True)
 
 
 @app.command()
@@ -102,19 +115,13 @@ def proof(
     The piece is prepared, and held against its tool sheets: limits of material and tool.
     Findings that the piece accepts are printed as accepted, and are no fault.
     """
-    layout = _laid_out(piece)
-    if sheet:
-        known = {one.id: one for one in (PLAIN, *TOOL_SHEETS)}
-        unknown = next((name for name in sheet if name not in known), None)
-        if unknown is not None:
-            _refuse(f"--sheet: there is no tool sheet “{unknown}”; there are {', '.join(known)}")
-        sheets = tuple(known[name] for name in dict.fromkeys(sheet))
-        layout = replace(layout, piece=layout.piece.model_copy(update={"tool_sheets": sheets}))
+    work = _workpiece(piece, sheet)
     try:
-        proofed = proof_of(layout, shipped_faces)
+        proofed = work.proof
+        findings = [work.with_remedies(finding) for finding in proofed.findings]
     except UlventError as error:
         _refuse(f"{piece}: {error}")
-    lines = (finding.model_dump_json() for finding in proofed.findings)
+    lines = (finding.model_dump_json() for finding in findings)
     typer.echo("[" + ",\n ".join(lines) + "]")
     if proofed.faults:
         raise typer.Exit(1)
@@ -123,18 +130,38 @@ def proof(
 @app.command()
 def sheets() -> None:
     """Print the tool sheets that come with Ulvent, as JSON."""
+    from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS
+
     typer.echo("[" + ",\n ".join(one.model_dump_json() for one in (PLAIN, *TOOL_SHEETS)) + "]")
 
 
-def _laid_out(path: Path) -> Layout:
+def _workpiece(path: Path, sheets: list[str] | None = None) -> Workpiece:
+    """The piece of a file, held against named tool sheets in place of its own."""
+    from ulvent.core.workshop import Workshop
+    from ulvent.formats.json_file import LARGEST
+    from ulvent.formats.piece_file import read_piece
+    from ulvent.shipped_faces import face_named, shipped_faces
+
     try:
         with path.open("rb") as file:
-            data = file.read(LARGEST + 1)
-        return lay_out(read_piece(data), lambda name: face_named(name, beside=path.parent))
+            piece = read_piece(file.read(LARGEST + 1))
     except OSError as error:
         _refuse(f"{path}: {error.strerror}")
     except UlventError as error:
         _refuse(f"{path}: {error}")
+    workshop = Workshop(lambda name: face_named(name, beside=path.parent), shipped_faces)
+    return workshop.of(_with_sheets(piece, sheets) if sheets else piece)
+
+
+def _with_sheets(piece: Piece, names: list[str]) -> Piece:
+    from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS
+
+    known = {one.id: one for one in (PLAIN, *TOOL_SHEETS)}
+    unknown = next((name for name in names if name not in known), None)
+    if unknown is not None:
+        _refuse(f"--sheet: there is no tool sheet “{unknown}”; there are {', '.join(known)}")
+    sheets = tuple(known[name] for name in dict.fromkeys(names))
+    return piece.model_copy(update={"tool_sheets": sheets})
 
 
 def _refuse(message: str) -> NoReturn:
@@ -187,6 +214,7 @@ def demo(
 ) -> None:
     """Write the demo pieces as piece files, to try the other commands on."""
     from ulvent.demo import demo_pieces
+    from ulvent.formats.piece_file import ENDING, write_piece
 
     folder.mkdir(parents=True, exist_ok=True)
     for piece in demo_pieces():

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Face
-from ulvent.formats.font_file import read_font
+from ulvent.formats.fonts.font_file import read_font
 
 FONTS = Path(__file__).resolve().parent.parent / "fonts"
 

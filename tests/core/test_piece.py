@@ -13,7 +13,7 @@ from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import lay_out
 from ulvent.core.recipe.lettering import MOST_LETTERS
 from ulvent.core.recipe.piece import parse_piece
-from ulvent.formats.svg import write_svg
+from ulvent.formats.svg_writing import write_svg
 from ulvent.shipped_faces import shipped_face
 
 

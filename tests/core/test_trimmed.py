@@ -16,8 +16,9 @@ from ulvent.core.curves import Curve, parallel_of, section_of
 from ulvent.core.curves.between import line_between
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.curves.trimmed import trimmed_parallels
-from ulvent.core.guides import curve_from_path_data, guide_curves
+from ulvent.core.guides import guide_curves
 from ulvent.core.guides.build import guide_note
+from ulvent.core.guides.pathdata import curve_from_path_data
 from ulvent.core.recipe.piece import parse_piece
 
 BUMPS = "M0 0C30 60 30 -60 60 0C70 20 75 -40 100 0"

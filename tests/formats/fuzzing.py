@@ -18,9 +18,9 @@ from pathlib import Path
 from tests.formats import samples
 from ulvent.core.base.errors import CurveError
 from ulvent.core.outlines import curve_of
+from ulvent.formats.dxf_reading import read_dxf
 from ulvent.formats.outline_file import OutlineFileError
-from ulvent.formats.read_dxf import read_dxf
-from ulvent.formats.read_svg import read_svg
+from ulvent.formats.svg_reading import read_svg
 
 _MARKS = (b"1e309", b"nan", b"-", b"999999999", b"0", b"\0", b"e", b"<use href='#a'/>", b"\n")
 

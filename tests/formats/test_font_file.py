@@ -12,9 +12,9 @@ from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
 
 from ulvent.core.base.errors import FaceError, FontFileError
-from ulvent.formats.font_file import FontFacts, font_format, read_font, try_font
-from ulvent.formats.font_trial import licence_words
-from ulvent.formats.svg_font import read_svg_font
+from ulvent.formats.fonts.font_file import FontFacts, font_format, read_font, try_font
+from ulvent.formats.fonts.font_trial import licence_words
+from ulvent.formats.fonts.svg_font import read_svg_font
 from ulvent.shipped_faces import FONTS
 
 SVG_FONT = """<svg xmlns="http://www.w3.org/2000/svg"><defs>

@@ -13,9 +13,9 @@ from ezdxf import path as dxf_path
 
 from tests.formats import samples
 from ulvent.core.outlines import FileOutline, curve_of, in_line, joined_ends
+from ulvent.formats.dxf_reading import read_dxf
 from ulvent.formats.outline_file import OutlineFileError
-from ulvent.formats.read_dxf import read_dxf
-from ulvent.formats.read_svg import read_svg
+from ulvent.formats.svg_reading import read_svg
 
 
 def lengths(outlines: list[FileOutline]) -> list[float]:

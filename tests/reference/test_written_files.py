@@ -17,14 +17,15 @@ from tests import zoo
 from tests.core.test_piece import document
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import Outline, curve_of
+from ulvent.core.outlines.path_text import number
 from ulvent.core.prepare import prepared
 from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.demo import demo_pieces
 from ulvent.demo.prepared_pieces import prepared_pieces
-from ulvent.formats.dxf import write_dxf
-from ulvent.formats.read_dxf import read_dxf
-from ulvent.formats.read_svg import read_svg
-from ulvent.formats.svg import number, write_svg
+from ulvent.formats.dxf_reading import read_dxf
+from ulvent.formats.dxf_writing import write_dxf
+from ulvent.formats.svg_reading import read_svg
+from ulvent.formats.svg_writing import write_svg
 from ulvent.shipped_faces import catalogue, shipped_face
 
 FLAT = 0.0001

@@ -11,12 +11,14 @@ from pydantic import BaseModel
 from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
+from ulvent.core.workshop import Workshop
 from ulvent.store.added_faces import Faces
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web import (
+    catalogue_routes,
     drawer_routes,
     face_routes,
     live,
@@ -25,6 +27,7 @@ from ulvent.web import (
     proof_routes,
     shelf_routes,
 )
+from ulvent.web.bench import Bench
 from ulvent.web.guard import Guard
 from ulvent.web.type_case import TypeCase
 
@@ -47,15 +50,16 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     app.state.pieces = Pieces(engine)
     app.state.drawer = Drawer(engine)
     app.state.tool_sheets = ToolSheets(engine)
-    app.state.type_case = TypeCase(Faces(engine))
+    case = TypeCase(Faces(engine))
+    app.state.bench = Bench(case, Workshop(case.named, case.offered))
     problems.install(app)
     app.include_router(shelf_routes.router)
     app.include_router(face_routes.router)
     app.include_router(live.router)
     app.include_router(outline_routes.router)
-    app.include_router(outline_routes.sheets)
     app.include_router(drawer_routes.router)
     app.include_router(proof_routes.router)
+    app.include_router(catalogue_routes.router)
 
     @app.get("/healthz")
     def healthz(response: Response) -> Health:

@@ -9,15 +9,14 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
-from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
-from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kinds import AnyGuide, Guide
-from ulvent.core.guides.kinds.path_guide import PathGuide
+from ulvent.core.guides.taken import fitted_to, standing_alone
 from ulvent.core.recipe.piece import parse_guide, parse_piece
 from ulvent.formats.guide_file import ENDING, read_guide, write_guide
-from ulvent.formats.svg import segment_data, write_curve
+from ulvent.formats.svg_pictures import write_curve
 from ulvent.store.drawer import Drawer, SavedGuide
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import download
@@ -27,9 +26,6 @@ router = APIRouter(
     tags=["drawer"],
     responses={status: {"model": Problem} for status in (404, 422)},
 )
-
-_FITS = 0.8
-"""A guide fitted to a blank takes up this share of it."""
 
 
 class DrawerEntry(BaseModel):
@@ -133,7 +129,7 @@ def copy(drawer: All, guide_id: UUID, wanted: Wanted) -> Copy:
     """A copy of a guide for a piece, at true size or as large as its blank has room for."""
     guide = drawer.get(guide_id).guide.model_copy(update={"id": wanted.id})
     if wanted.fit == "blank":
-        guide = _fitted(guide, wanted.piece)
+        guide = fitted_to(guide, parse_piece(wanted.piece).blank)
     return Copy(guide=parse_guide(guide.model_dump(mode="json")))
 
 
@@ -160,33 +156,8 @@ def _entry(saved: SavedGuide) -> DrawerEntry:
 
 
 def _standing_alone(document: dict[str, Any], guide_id: str) -> AnyGuide:
-    """A guide of a piece, about its own centre; one that leans on others becomes its line."""
     piece = parse_piece(document)
     guide = next((one for one in piece.guides if one.id == guide_id), None)
     if guide is None:
-        raise PieceError([FieldProblem("guide", f"there is no guide “{guide_id}”")])
-    curve = guide_curves(piece.guides)[guide_id]
-    if guide.leans_on:
-        data = segment_data(curve.segments(), curve.closed, up=True)
-        guide = PathGuide(id=guide.id, kind="path", d=data, corners=guide.corners)
-        x0, y0, x1, y1 = curve_bounds(curve)
-        at_origin = (-(x0 + x1) / 2.0, -(y0 + y1) / 2.0)
-        return guide.model_copy(update={"centre": at_origin})
-    return guide.model_copy(update={"centre": (0.0, 0.0), "hidden": False, "removed": False})
-
-
-def _fitted(guide: AnyGuide, document: dict[str, Any]) -> AnyGuide:
-    blank = parse_piece(document).blank
-    if blank is None:
-        raise PieceError([FieldProblem("blank", "the piece has no blank to fit a guide to")])
-    x0, y0, x1, y1 = curve_bounds(blank_curves(blank)[0])
-    a0, b0, a1, b1 = curve_bounds(guide_curves((guide,))[guide.id])
-    factor = _FITS * min((x1 - x0) / max(a1 - a0, 1e-9), (y1 - y0) / max(b1 - b0, 1e-9))
-    scaled = min(max(round(guide.scaled * factor, 4), 1e-3), 1e3)
-    middle = ((x0 + x1) / 2.0, (y0 + y1) / 2.0)
-    off = ((a0 + a1) / 2.0 * factor, (b0 + b1) / 2.0 * factor)
-    centre = (round(middle[0] - off[0], 3), round(middle[1] - off[1], 3))
-    changed: dict[str, Any] = {"scaled": scaled, "centre": centre, "seam": guide.seam * factor}
-    if guide.part is not None:
-        changed["part"] = tuple(station * factor for station in guide.part)
-    return guide.model_copy(update=changed)
+        raise wrong_field("guide", f"there is no guide “{guide_id}”")
+    return standing_alone(guide, guide_curves(piece.guides)[guide_id])

@@ -16,12 +16,12 @@ from ulvent.core.faces import Axis, Face, FeatureChoice
 from ulvent.core.faces.traits import traits
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Standing, set_lettering
-from ulvent.formats.font_file import FontFacts, try_font
-from ulvent.formats.svg import write_words
+from ulvent.formats.fonts.font_file import FontFacts, try_font
+from ulvent.formats.svg_pictures import write_words
 from ulvent.shipped_faces import ShippedFace, catalogue
 from ulvent.store.added_faces import StoredFace
+from ulvent.web.bench import Bench, TheBench
 from ulvent.web.problems import Problem
-from ulvent.web.type_case import Case, TypeCase
 
 router = APIRouter(
     prefix="/api", tags=["faces"], responses={code: {"model": Problem} for code in (404, 422)}
@@ -64,21 +64,21 @@ class Figure(BaseModel):
 
 
 @router.get("/faces")
-def faces(case: Case, text: str = Query("", max_length=2000)) -> list[FaceEntry]:
+def faces(bench: TheBench, text: str = Query("", max_length=2000)) -> list[FaceEntry]:
     """All faces that are offered; with `text`, what each of them has no letter for."""
-    added = {stored.id: stored for stored in case.added.all()}
+    added = {stored.id: stored for stored in bench.case.added.all()}
     return [
         _entry(face_id, face, catalogue().get(face_id) or added[face_id], text)
-        for face_id, face in case.offered()
+        for face_id, face in bench.case.offered()
         if face_id in catalogue() or face_id in added
     ]
 
 
 @router.get("/faces/{face_id}")
-def one_face(case: Case, face_id: str) -> FaceEntry:
+def one_face(bench: TheBench, face_id: str) -> FaceEntry:
     """One face, also one that is no longer offered."""
-    source = catalogue().get(face_id) or case.added.get(face_id)
-    return _entry(face_id, case.known(face_id), source, "")
+    source = catalogue().get(face_id) or bench.case.added.get(face_id)
+    return _entry(face_id, bench.case.known(face_id), source, "")
 
 
 def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str) -> FaceEntry:
@@ -116,37 +116,41 @@ def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str
     },
 )
 async def add_face(
-    case: Case, request: Request, name: str = Query(min_length=1, max_length=120)
+    bench: TheBench, request: Request, name: str = Query(min_length=1, max_length=120)
 ) -> FaceEntry:
     """Add a font file, once it has been tried out; the body is the file as it is."""
     data = await request.body()
-    return await run_in_threadpool(_add, case, data, name)
+    return await run_in_threadpool(_add, bench, data, name)
 
 
-def _add(case: TypeCase, data: bytes, name: str) -> FaceEntry:
+def _add(bench: Bench, data: bytes, name: str) -> FaceEntry:
     facts = try_font(data, name)
     kept: dict[str, Any] = vars(facts)
-    stored = case.added.add(facts.name, data, kept)
-    case.forget(stored.id)
-    return _entry(stored.id, case.known(stored.id), stored, "")
+    stored = bench.case.added.add(facts.name, data, kept)
+    bench.forget(stored.id)
+    return _entry(stored.id, bench.case.known(stored.id), stored, "")
 
 
 @router.delete("/faces/{face_id}", status_code=204)
-def remove_face(case: Case, face_id: str) -> None:
+def remove_face(bench: TheBench, face_id: str) -> None:
     """Offer an added face no longer. What is set in it keeps it."""
-    case.added.remove(face_id)
+    bench.case.added.remove(face_id)
+    bench.forget(face_id)
 
 
 @router.post("/faces/{face_id}/restore", status_code=204)
-def restore_face(case: Case, face_id: str) -> None:
+def restore_face(bench: TheBench, face_id: str) -> None:
     """Offer an added face again."""
-    case.added.restore(face_id)
+    bench.case.added.restore(face_id)
+    bench.forget(face_id)
 
 
 @router.get("/faces/{face_id}/words", response_class=Response)
-def words(case: Case, face_id: str, text: str = Query(min_length=1, max_length=2000)) -> Response:
+def words(
+    bench: TheBench, face_id: str, text: str = Query(min_length=1, max_length=2000)
+) -> Response:
     """Some words set straight in a face (SVG), to choose it by."""
-    face = case.known(face_id)
+    face = bench.case.known(face_id)
     straight = Lettering(
         id="sample",
         guide="line",
@@ -165,13 +169,13 @@ def words(case: Case, face_id: str, text: str = Query(min_length=1, max_length=2
 
 
 @router.get("/faces/{face_id}/licence", response_class=Response)
-def licence(case: Case, face_id: str) -> Response:
+def licence(bench: TheBench, face_id: str) -> Response:
     """The licence of a face: of a shipped one as its makers wrote it, else what its file states."""
     shipped = catalogue().get(face_id)
     if shipped is not None:
         text = shipped.licence_text
     else:
-        facts = FontFacts(**case.added.get(face_id).facts)
+        facts = FontFacts(**bench.case.added.get(face_id).facts)
         text = f"{facts.name}: {facts.licence or _NO_LICENCE}\n"
     return Response(text, media_type="text/plain; charset=utf-8")
 

@@ -12,7 +12,7 @@ from http import HTTPStatus
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from ulvent.formats.font_file import LARGEST_FONT
+from ulvent.formats.fonts.font_file import LARGEST_FONT
 from ulvent.formats.json_file import LARGEST
 from ulvent.web.problems import Problem, answer
 

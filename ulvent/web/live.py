@@ -1,8 +1,10 @@
 """The live channel: placing while a person drags, newest request first.
 
-One WebSocket a page. A request holds the whole piece with absolute values and a
-sequence number, so that leaving one out is harmless. Between reader and worker is
-one slot: a request that comes while the last one is being worked on takes the place
+One WebSocket a page. A request names the piece that it starts from by the hash of its
+document, which every answer gives; the whole document comes only where the page has changed
+it itself, or where the server no longer knows the hash. Acts hold absolute values, and
+requests have sequence numbers, so that leaving one out is harmless. Between reader and worker
+is one slot: a request that comes while the last one is being worked on takes the place
 of any that waits. Every request that is worked on is answered, errors included, and
 its answer settles those before it.
 
@@ -17,29 +19,27 @@ import contextlib
 import json
 import time
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import Any
 
-import orjson
 import structlog
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel, ValidationError
 
-from ulvent.core.acts.acts import Act, perform
-from ulvent.core.base.errors import FieldProblem, PieceError, wrong_field
-from ulvent.core.base.tolerances import GAP, GAP_IN_HAND
-from ulvent.core.layout import lay_out
-from ulvent.core.proof import Remedy, overflow_remedies
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.acts import AnyAct, Made, perform
+from ulvent.core.base.arrays import Point
+from ulvent.core.base.errors import FieldProblem, PieceError
+from ulvent.core.proof import Remedy
+from ulvent.core.recipe.piece import Piece
+from ulvent.core.workshop import Workpiece, Workshop
+from ulvent.web.bench import Bench, TheBench
 from ulvent.web.problems import WrongField, fields
-from ulvent.web.scene import moved, new_shapes, paint
+from ulvent.web.scene import Painting, new_shapes
 from ulvent.web.shown import Moved, Scene
-from ulvent.web.type_case import Case, TypeCase
+from ulvent.web.turning import turned
 
 log = structlog.get_logger()
 router = APIRouter()
 
-Point = tuple[float, float]
 _SEND_SECONDS = 10.0
 _PAUSE_SECONDS = 0.04
 """A pointer that has not moved for so long rests."""
@@ -48,8 +48,12 @@ _SCENE_SECONDS = 0.4
 
 
 class LiveRequest(BaseModel):
-    """A piece to lay out, as it is on the screen, and what is done to it by hand.
+    """A piece to lay out, and what is done to it by hand.
 
+    base
+        hash of the piece's document; where the server does not know it, it says so
+    piece
+        the document itself, instead
     chosen
         the lettering or guide whose strip is shown
     act
@@ -60,106 +64,119 @@ class LiveRequest(BaseModel):
         stations, or points beside it, at which the chosen guide is measured
     hold
         whether something is held and more requests will come
+    by_face
+        a lettering that is shown as its face spaces it, for comparing
     """
 
     sequence: int
-    piece: dict[str, Any]
+    base: str | None = None
+    piece: dict[str, Any] | None = None
     chosen: str | None = None
-    act: Act | None = None
+    act: AnyAct | None = None
     marks: tuple[float | Point, ...] = ()
     node: int | None = None
     hold: bool = False
+    by_face: str | None = None
 
 
 class LiveAnswer(BaseModel):
     """The scene of a piece, or what is wrong with it.
 
+    unknown
+        whether the base that was named is not known: the document is wanted
+    hash
+        names the document of the piece that is shown, unless it is only in hand
     moved
         instead, while something is held: what moves, before the scene that follows
-    acted
-        the piece as the act left it
+    acted, made
+        the piece as the act left it, and what is new in it
     shapes
         outlines that this connection has not been sent before
     """
 
     sequence: int
+    unknown: bool = False
+    hash: str | None = None
     scene: Scene | None = None
     moved: Moved | None = None
     acted: Piece | None = None
+    made: Made | None = None
     shapes: dict[str, str] = {}
     problems: list[WrongField] = []
 
 
 @router.post("/api/scene", tags=["live"])
-def scene(request: LiveRequest, case: Case) -> LiveAnswer:
+def scene(request: LiveRequest, bench: TheBench) -> LiveAnswer:
     """The same answer as the live channel's, for pages that have lost it."""
-    *_, last = answers(request, set(), case)
+    *_, last = answers(request, set(), bench)
     return last
 
 
 class Mending(BaseModel):
-    """A lettering of a piece that has no room, to be mended."""
+    """A finding of a lettering of a piece, to be mended."""
 
     piece: dict[str, Any]
+    kind: str
     lettering: str
 
 
 @router.post("/api/remedies", tags=["live"])
-def remedies(mending: Mending, case: Case) -> list[Remedy]:
-    """What mends a lettering that has no room; all of it has been tried, which takes a while."""
-    layout = lay_out(parse_piece(mending.piece), case.named)
-    found = [one for one in layout.piece.letterings if one.id == mending.lettering]
-    if not found:
-        raise wrong_field("lettering", "there is no such lettering")
-    return overflow_remedies(layout, found[0])
+def remedies(mending: Mending, bench: TheBench) -> list[Remedy]:
+    """What mends a finding of a lettering; all of it has been tried, which takes a while."""
+    return bench.workshop.of_document(mending.piece).remedies(mending.kind, mending.lettering)
 
 
-def answers(request: LiveRequest, sent: set[str], case: TypeCase) -> Iterator[LiveAnswer]:
+def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[LiveAnswer]:
     """Lay out a request's piece. Names of outlines are added to `sent`."""
-    acted: Piece | None = None
+    request = turned(request)
+    shop, sequence = bench.workshop, request.sequence
     try:
-        piece = (
-            _held_piece(orjson.dumps(request.piece)) if request.hold else parse_piece(request.piece)
-        )
-        if request.act:
-            # What an act makes is held against the document's rules like what is typed.
-            done = perform(upright(request.act), piece, case.named)
-            piece = parse_piece(done.model_dump(mode="json"))
-            acted = piece
-        # What is in hand is only looked at; the last answer of a pull is exact.
-        layout = lay_out(piece, case.named, GAP_IN_HAND if request.hold else GAP)
+        base = _base(request, shop)
+        if base is None:
+            yield LiveAnswer(sequence=sequence, unknown=True)
+            return
+        work, made = base, None
+        if request.act is not None:
+            done = perform(request.act, base.solved, bench.case.named)
+            # What is in hand is only looked at; the last answer of a pull is exact.
+            work = shop.in_hand(done.piece) if request.hold else shop.of(done.piece)
+            made = done.made
+        shown = _by_face(work, request.by_face, shop)
+        painting = Painting(shown.layout, request.chosen, request.node)
         if request.hold:
-            now = moved(layout, request.chosen, request.node)
-            yield LiveAnswer(sequence=request.sequence, moved=now)
-        marks = tuple((m[0], -m[1]) if isinstance(m, tuple) else m for m in request.marks)
-        shapes = new_shapes(layout, sent)
-        found = paint(layout, request.chosen, marks, request.node, case.offered)
+            yield LiveAnswer(sequence=sequence, moved=painting.moved)
+        shapes = new_shapes(shown.layout, sent)
+        found = painting.scene(shown.findings, request.marks)
     except PieceError as error:
-        yield LiveAnswer(sequence=request.sequence, problems=fields(error.problems))
+        yield LiveAnswer(sequence=sequence, problems=fields(error.problems))
         return
     sent.update(shapes)
-    yield LiveAnswer(sequence=request.sequence, scene=found, acted=acted, shapes=shapes)
+    yield LiveAnswer(
+        sequence=sequence,
+        hash=None if request.act is not None and request.hold else work.hash,
+        scene=found,
+        acted=None if request.act is None else work.piece,
+        made=made,
+        shapes=shapes,
+    )
 
 
-@lru_cache(maxsize=4)
-def _held_piece(document: bytes) -> Piece:
-    """The piece that a pull starts from; it is the same in every request."""
-    return parse_piece(orjson.loads(document))
+def _base(request: LiveRequest, shop: Workshop) -> Workpiece | None:
+    """The piece that a request starts from; nothing where only its hash is given, and unknown."""
+    if request.piece is not None:
+        return shop.of_document(request.piece)
+    return shop.known(request.base or "")
 
 
-_POINTS = ("start", "end", "near", "at")
-
-
-def upright(act: Act) -> Act:
-    """An act from the screen, where y points down, as the core takes it."""
-    changed: dict[str, Any] = {
-        name: (point[0], -point[1])
-        for name in _POINTS
-        if isinstance(point := getattr(act, name, None), tuple)
-    }
-    if isinstance(points := getattr(act, "points", None), tuple):
-        changed["points"] = tuple((x, -y) for x, y in points)
-    return act.model_copy(update=changed)
+def _by_face(work: Workpiece, lettering: str | None, shop: Workshop) -> Workpiece:
+    """The piece with a lettering as its face spaces it."""
+    if lettering is None:
+        return work
+    letterings = tuple(
+        one.model_copy(update={"spacing": "font"}) if one.id == lettering else one
+        for one in work.piece.letterings
+    )
+    return shop.in_hand(work.piece.model_copy(update={"letterings": letterings}))
 
 
 @router.websocket("/api/live")
@@ -185,12 +202,12 @@ async def live(socket: WebSocket) -> None:
 
 async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> None:
     sent: set[str] = set()
-    case: TypeCase = socket.app.state.type_case
+    bench: Bench = socket.app.state.bench
     last_scene = time.monotonic()
     while True:
         await filled.wait()
         filled.clear()
-        replies = _replies(slot.pop(), sent, case)
+        replies = _replies(slot.pop(), sent, bench)
         while (reply := await asyncio.to_thread(next, replies, None)) is not None:
             text, more = reply
             try:
@@ -210,13 +227,13 @@ async def _comes_soon(filled: asyncio.Event) -> bool:
     return filled.is_set()
 
 
-def _replies(text: str, sent: set[str], case: TypeCase) -> Iterator[tuple[str, bool]]:
+def _replies(text: str, sent: set[str], bench: Bench) -> Iterator[tuple[str, bool]]:
     """The answers to one message as JSON, and whether more follow. There always is one."""
     sequence = -1
     try:
         request = LiveRequest.model_validate_json(text)
         sequence = request.sequence
-        for answer in answers(request, sent, case):
+        for answer in answers(request, sent, bench):
             yield answer.model_dump_json(), answer.moved is not None
         return
     except ValidationError as error:

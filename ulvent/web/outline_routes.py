@@ -2,34 +2,35 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 import svgelements
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
-from ulvent.core.base.arrays import Bounds, united
-from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
+from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import MOST_PATH_DATA, Identifier
 from ulvent.core.curves import Segment
-from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.guides.blanks import SHEETS, OutlineBlank, blank_curves
+from ulvent.core.guides.blanks import OutlineBlank
 from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.guides.pathdata import exact_segments
-from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
+from ulvent.core.guides.taken import blank_of_outlines, centred_lines, guide_of_edges
+from ulvent.core.outlines import FileOutline
+from ulvent.core.outlines.path_text import segment_data
+from ulvent.formats.format import FileUnit
 from ulvent.formats.outline_file import OutlineFileError
-from ulvent.formats.read_dxf import read_dxf
-from ulvent.formats.read_svg import read_svg
-from ulvent.formats.svg import segment_data
+from ulvent.formats.read import READERS
 from ulvent.web.problems import Problem
+from ulvent.web.turning import turned
 
 router = APIRouter(prefix="/api/outlines", tags=["outlines"], responses={422: {"model": Problem}})
 
-sheets = APIRouter()
-
-Box = tuple[float, float, float, float]
-Unit = Literal["file", "mm", "inch"]
+if TYPE_CHECKING:
+    ReaderName = str
+else:
+    ReaderName = Literal[tuple(READERS)]
 Data = Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
 
 
@@ -59,7 +60,7 @@ class ShownFile(BaseModel):
     """All outlines of a file, and the box round them, y down."""
 
     outlines: list[ShownOutline]
-    bounds: Box
+    bounds: Bounds
 
 
 class TakenEdges(BaseModel):
@@ -88,7 +89,7 @@ class TakenOutlines(BaseModel):
         }
     },
 )
-async def show(format: Literal["svg", "dxf"], request: Request, unit: Unit = "file") -> ShownFile:
+async def show(format: ReaderName, request: Request, unit: FileUnit = "file") -> ShownFile:
     """The outlines of a file, the middle of their box at the origin; nothing is kept.
 
     The body is the file as it is.
@@ -97,133 +98,47 @@ async def show(format: Literal["svg", "dxf"], request: Request, unit: Unit = "fi
     return await run_in_threadpool(_shown, format, data, unit)
 
 
-class SheetSize(BaseModel):
-    """A common sheet, mm."""
-
-    name: str
-    width: float
-    height: float
-
-
-@sheets.get("/api/sheets", tags=["outlines"])
-def common_sheets() -> list[SheetSize]:
-    """Common sheets that a blank may lie on."""
-    return [SheetSize(name=name, width=w, height=h) for name, (w, h) in SHEETS.items()]
-
-
 @router.post("/take/guide")
 def take_guide(taken: TakenEdges) -> PathGuide:
     """Edges joined in order, as a guide that lies where the file has it."""
-    try:
-        outline = in_line([_segments(data) for data in taken.edges])
-        curve = curve_of(outline)
-    except CurveError as error:
-        raise PieceError([FieldProblem("edges", str(error))]) from error
-    x0, y0, x1, y1 = curve_bounds(curve)
-    x, y = round((x0 + x1) / 2.0, 3), round((y0 + y1) / 2.0, 3)
-    moved = [moved_segment(segment, -x, -y) for segment in outline.segments]
-    data = segment_data(moved, outline.closed, up=True)
-    _refuse_long("edges", data)
-    return PathGuide(
-        id=taken.id,
-        kind="path",
-        d=data,
-        centre=(x, y),
-        source=taken.source[:200],
-        corners="keep-off",
-    )
+    return guide_of_edges(taken.id, [_segments(data) for data in taken.edges], taken.source)
 
 
 @router.post("/take/blank")
 def take_blank(taken: TakenOutlines) -> OutlineBlank:
     """Whole outlines as a blank, brought to the origin."""
-    outlines: list[FileOutline] = []
-    for index, edges in enumerate(taken.outlines):
-        outline = in_line([_segments(data) for data in edges])
-        if not outline.closed:
-            raise PieceError([FieldProblem(f"outlines[{index}]", "is open: a blank is closed")])
-        outlines.append(outline)
-    x0, y0, x1, y1 = _bounds(outlines)
-    x, y = (x0 + x1) / 2.0, (y0 + y1) / 2.0
-    lines = tuple(
-        segment_data([moved_segment(s, -x, -y) for s in outline.segments], closed=True, up=True)
-        for outline in sorted(outlines, key=lambda one: -_extent(one))
-    )
-    for index, line in enumerate(lines):
-        _refuse_long(f"outlines[{index}]", line)
-    blank = OutlineBlank(kind="outline", lines=lines, source=taken.source[:200])
-    blank_curves(blank)
-    return blank
+    outlines = [[_segments(data) for data in edges] for edges in taken.outlines]
+    return blank_of_outlines(outlines, taken.source)
 
 
-def _refuse_long(field: str, data: str) -> None:
-    if len(data) > MOST_PATH_DATA:
-        reason = f"come to more than {MOST_PATH_DATA} characters of path data: choose fewer"
-        raise PieceError([FieldProblem(field, reason)])
-
-
-def _shown(format: str, data: bytes, unit: Unit) -> ShownFile:
-    read = read_svg if format == "svg" else read_dxf
-    found: list[ShownOutline] = []
-    centred, box = _centred(read(data, unit))
-    for outline, length in centred:
-        found.append(
-            ShownOutline(
-                edges=[
-                    ShownEdge(
-                        path=segment_data(edge, closed=False),
-                        data=segment_data(edge, closed=False, up=True),
-                    )
-                    for edge in outline.edges
-                ],
-                runs=[[*run] for run in outline.smooth_runs],
-                closed=outline.closed,
-                length=length,
-            )
-        )
-    return ShownFile(outlines=found, bounds=box)
-
-
-def _centred(outlines: list[FileOutline]) -> tuple[list[tuple[FileOutline, float]], Box]:
-    """The outlines that are lines, moved together to the origin, with their lengths; their box."""
-    kept: list[tuple[FileOutline, float]] = []
-    for outline in outlines:
-        try:
-            kept.append((outline, curve_of(outline).length))
-        except CurveError:
-            # A speck, or a line that does not hang together, is no line to follow.
-            continue
-    if not kept:
+def _shown(format: str, data: bytes, unit: FileUnit) -> ShownFile:
+    centred, box = centred_lines(READERS[format].read(data, unit))
+    if not centred:
         raise OutlineFileError("the file has no lines that lettering could follow")
-    x0, y0, x1, y1 = _bounds([outline for outline, _ in kept])
-    x, y = (x0 + x1) / 2.0, (y0 + y1) / 2.0
-    moved = [
-        (
-            FileOutline(
-                tuple(moved_segment(segment, -x, -y) for segment in outline.segments),
-                outline.closed,
-            ),
-            length,
-        )
-        for outline, length in kept
-    ]
-    return moved, (x0 - x, y - y1, x1 - x, y - y0)
+    outlines = [_shown_outline(outline, length) for outline, length in centred]
+    return turned(ShownFile(outlines=outlines, bounds=box))
 
 
-def _bounds(outlines: list[FileOutline]) -> Bounds:
-    return united([curve_bounds(curve_of(outline)) for outline in outlines])
-
-
-def _extent(outline: FileOutline) -> float:
-    x0, y0, x1, y1 = curve_bounds(curve_of(outline))
-    return (x1 - x0) * (y1 - y0)
+def _shown_outline(outline: FileOutline, length: float) -> ShownOutline:
+    return ShownOutline(
+        edges=[
+            ShownEdge(
+                path=segment_data(edge, closed=False),
+                data=segment_data(edge, closed=False, up=True),
+            )
+            for edge in outline.edges
+        ],
+        runs=[[*run] for run in outline.smooth_runs],
+        closed=outline.closed,
+        length=length,
+    )
 
 
 def _segments(data: str) -> list[Segment]:
     try:
         segments = exact_segments(svgelements.Path(data))
     except (ValueError, TypeError, IndexError, AttributeError) as error:
-        raise PieceError([FieldProblem("edges", "is not path data")]) from error
+        raise wrong_field("edges", "is not path data") from error
     if not segments:
-        raise PieceError([FieldProblem("edges", "draws nothing")])
+        raise wrong_field("edges", "draws nothing")
     return segments

@@ -1,6 +1,6 @@
 """Routes for the proof: the piece as material, its findings, and the tool sheets.
 
-Everything here is in mm with y down, as SVG has it.
+Everything here is in mm; path data has y down, as SVG has it, and points are turned last of all.
 """
 
 from __future__ import annotations
@@ -10,25 +10,23 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel, ConfigDict
 
-from ulvent.core.base.arrays import united
-from ulvent.core.layout import lay_out
+from ulvent.core.base.arrays import Bounds, Point, united
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, Prepared
-from ulvent.core.proof import Finding, Material, Proof, material, proof_of, sheet_of
+from ulvent.core.proof import Finding, Material, Proof, material, sheet_of
 from ulvent.core.proof.unreached import unreached
-from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
 from ulvent.core.shapes import Region, refitted
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.formats.svg import curve_data, outline_data
+from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
+from ulvent.web.bench import TheBench
 from ulvent.web.problems import Problem
-from ulvent.web.type_case import Case
+from ulvent.web.turning import turned
 
 router = APIRouter(tags=["proof"], responses={422: {"model": Problem}})
 
 Use = Literal["kept", "removed", "sunk", "lines"]
-XY = tuple[float, float]
 _DRAWN = 0.02
 """What is only looked at is fitted this coarsely, mm."""
 _MOST_PARTS = 400
@@ -43,7 +41,6 @@ class ProofRequest(BaseModel):
         which layer is shown as material; none: the letterings, or the whole
     """
 
-    sequence: int = 0
     piece: dict[str, Any]
     use: Use | None = None
     layer: str | None = None
@@ -57,11 +54,11 @@ class ProofBridge(BaseModel):
     lettering: str
     letter: int
     number: int
-    begin: XY
-    end: XY
+    begin: Point
+    end: Point
     width: float
     angle: float
-    about: XY
+    about: Point
     axes: tuple[float, float, float, float]
 
 
@@ -85,7 +82,7 @@ class ProofPart(BaseModel):
 
     number: int
     area: float
-    at: XY
+    at: Point
     holds: bool
 
 
@@ -100,8 +97,7 @@ class ProofScene(BaseModel):
         what a round cutter does not reach
     """
 
-    sequence: int
-    bounds: tuple[float, float, float, float]
+    bounds: Bounds
     sheet: str
     stays: str
     loose: str
@@ -119,27 +115,27 @@ class ProofScene(BaseModel):
 
 
 @router.post("/api/proof")
-def proof(request: ProofRequest, case: Case) -> ProofScene:
+def proof(request: ProofRequest, bench: TheBench) -> ProofScene:
     """Proof a piece and show it as material."""
-    layout = lay_out(parse_piece(request.piece), case.named)
-    found = proof_of(layout, case.offered, remedies=False)
-    return _scene(request, found, [curve_data(outline) for outline in layout.blank])
+    work = bench.workshop.of_document(request.piece)
+    blank = [curve_data(outline) for outline in work.layout.blank]
+    return turned(_scene(request, work.proof, blank))
 
 
 class Pulled(BaseModel):
     """A bridge that is being pulled, and where to."""
 
     bridge: ProofBridge
-    to: XY
+    to: Point
 
 
 @router.post("/api/proof/bridge")
 def pulled(pull: Pulled) -> float:
     """The angle at which a bridge stands that is pulled to a point, degrees."""
+    pull = turned(pull)
     bridge = pull.bridge
-    found = Bridge(bridge.begin, bridge.end, bridge.width,
-                   about=_down(bridge.about), axes=bridge.axes)  # fmt: skip
-    return round(found.angle_toward(_down(pull.to)), 1)
+    found = Bridge(bridge.begin, bridge.end, bridge.width, about=bridge.about, axes=bridge.axes)
+    return round(found.angle_toward(pull.to), 1)
 
 
 def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
@@ -154,11 +150,8 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
     sheet = sheet_of(ready.layers, ready.blank)
     cutter = max(one.cutter for one in found.sheets)
     layers = [_layer(layer) for layer in ready.layers]
-    boxes = [sheet.bounds, *ready.bounds()]
-    x0, y0, x1, y1 = united(boxes)
     return ProofScene(
-        sequence=request.sequence,
-        bounds=(x0, -y1, x1, -y0),
+        bounds=united([sheet.bounds, *ready.bounds()]),
         sheet="".join(blank) or _drawn(sheet),
         stays="" if use == "lines" else _stays(shown, stuff),
         loose=_drawn(Region.joined(part.region for part in loose)),
@@ -168,16 +161,13 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
         guides=[curve_data(guide.curve) for guide in ready.guides],
         layers=layers,
         parts=[
-            ProofPart(number=p.number, area=p.area, at=_down(p.at), holds=p.holds)
+            ProofPart(number=p.number, area=p.area, at=p.at, holds=p.holds)
             for p in parts[:_MOST_PARTS]
         ],
         parts_left_out=max(0, len(parts) - _MOST_PARTS),
         falls_area=stuff.falls.area + sum(part.area for part in loose),
         stays_area=stuff.stays.area - sum(part.area for part in loose),
-        findings=[
-            f.model_copy(update={"places": tuple(_down(at) for at in f.places)})
-            for f in found.findings
-        ],
+        findings=list(found.findings),
         sheets=list(found.sheets),
     )
 
@@ -225,11 +215,11 @@ def _layer(layer: Layer) -> ProofLayer:
                 lettering=bridge.lettering,
                 letter=bridge.letter,
                 number=bridge.number,
-                begin=_down(bridge.begin),
-                end=_down(bridge.end),
+                begin=bridge.begin,
+                end=bridge.end,
                 width=bridge.width,
                 angle=bridge.angle,
-                about=_down(bridge.about),
+                about=bridge.about,
                 axes=bridge.axes,
             )
             for bridge in layer.bridges
@@ -239,10 +229,6 @@ def _layer(layer: Layer) -> ProofLayer:
 
 def _drawn(region: Region) -> str:
     return "" if region.is_empty else outline_data(refitted(region, _DRAWN))
-
-
-def _down(at: XY) -> XY:
-    return at[0], -at[1]
 
 
 def saved_sheets(request: Request) -> ToolSheets:

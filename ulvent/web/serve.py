@@ -106,6 +106,7 @@ def _server(engine: Engine, port: int) -> uvicorn.Server:
 def _run(server: uvicorn.Server, listener: socket.socket) -> None:
     """Serve until a signal; uvicorn raises the signal again once it has shut down."""
     # What is loaded by now stays: the collector need not walk it during every long drag.
+    gc.enable()
     gc.collect()
     gc.freeze()
     with contextlib.suppress(KeyboardInterrupt, SystemExit):

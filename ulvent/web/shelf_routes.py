@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 from urllib.parse import quote
 from uuid import UUID
 
@@ -13,20 +13,25 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.guides.blanks import blank_words
-from ulvent.core.layout import lay_out
+from ulvent.core.recipe.first import first_piece
 from ulvent.core.recipe.piece import Piece, parse_piece
-from ulvent.formats import MEDIA_TYPES, WRITERS
+from ulvent.formats.out import FORMATS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
-from ulvent.formats.svg import write_thumbnail
+from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces, StoredPiece
+from ulvent.web.bench import Bench, TheBench
 from ulvent.web.problems import Problem
-from ulvent.web.type_case import Case, TypeCase
 
 router = APIRouter(
     prefix="/api/pieces",
     tags=["pieces"],
     responses={status: {"model": Problem} for status in (404, 409, 422)},
 )
+
+if TYPE_CHECKING:
+    FormatName = str
+else:
+    FormatName = Literal[tuple(FORMATS)]
 
 
 class PieceSummary(BaseModel):
@@ -57,6 +62,25 @@ class NewPiece(BaseModel):
     piece: dict[str, Any]
 
 
+class FirstPiece(BaseModel):
+    """What a new piece is to say, on a disc and a ring, mm; with choices made before."""
+
+    words: str = ""
+    disc: float
+    ring: float
+    choices: dict[str, Any] = {}
+
+
+class KeptPiece(BaseModel):
+    """What has become of a change: the revision that it is."""
+
+    id: UUID
+    revision: int
+    changed_at: datetime
+    can_undo: bool
+    can_redo: bool
+
+
 class Write(BaseModel):
     """A finished change: the whole document, and the revision it started from."""
 
@@ -85,8 +109,8 @@ def shelf(pieces: Shelf, deleted: bool = False) -> list[PieceSummary]:
 
 
 @router.post("", status_code=201)
-def create(pieces: Shelf, case: Case, new: NewPiece) -> OpenPiece:
-    return _open(pieces.create(_sound(new.piece, case)))
+def create(pieces: Shelf, bench: TheBench, new: NewPiece) -> OpenPiece:
+    return _open(pieces.create(_sound(new.piece, bench)))
 
 
 @router.post(
@@ -96,7 +120,7 @@ def create(pieces: Shelf, case: Case, new: NewPiece) -> OpenPiece:
         "requestBody": {"required": True, "content": {"application/json": {"schema": {}}}}
     },
 )
-async def open_file(pieces: Shelf, case: Case, request: Request) -> OpenPiece:
+async def open_file(pieces: Shelf, bench: TheBench, request: Request) -> OpenPiece:
     """Put the piece of a piece file on the shelf; the body is the file as it is.
 
     The piece is laid out first; a face which is not here is stood in for.
@@ -104,11 +128,16 @@ async def open_file(pieces: Shelf, case: Case, request: Request) -> OpenPiece:
     data = await request.body()
 
     def keep() -> OpenPiece:
-        piece = read_piece(data)
-        lay_out(piece, case.named)
-        return _open(pieces.create(piece))
+        return _open(pieces.create(_laid_out(read_piece(data), bench)))
 
     return await run_in_threadpool(keep)
+
+
+@router.post("/first", status_code=201)
+def start(pieces: Shelf, bench: TheBench, first: FirstPiece) -> OpenPiece:
+    """Begin a piece: words on a ring in a round blank."""
+    piece = first_piece(first.words, first.disc, first.ring, first.choices)
+    return _open(pieces.create(_laid_out(piece, bench)))
 
 
 @router.get("/{piece_id}")
@@ -117,9 +146,16 @@ def get(pieces: Shelf, piece_id: UUID) -> OpenPiece:
 
 
 @router.put("/{piece_id}")
-def save(pieces: Shelf, case: Case, piece_id: UUID, write: Write) -> OpenPiece:
+def save(pieces: Shelf, bench: TheBench, piece_id: UUID, write: Write) -> KeptPiece:
     """Make a finished change the current revision. A stale one gets 409; both sides are kept."""
-    return _open(pieces.save(piece_id, write.base, _sound(write.piece, case)))
+    stored = pieces.save(piece_id, write.base, _sound(write.piece, bench))
+    return KeptPiece(
+        id=stored.id,
+        revision=stored.revision,
+        changed_at=stored.changed_at,
+        can_undo=stored.can_undo,
+        can_redo=stored.can_redo,
+    )
 
 
 @router.post("/{piece_id}/undo")
@@ -161,28 +197,32 @@ def piece_file(pieces: Shelf, piece_id: UUID) -> Response:
 
 
 @router.get("/{piece_id}/thumbnail", response_class=Response)
-def thumbnail(pieces: Shelf, case: Case, piece_id: UUID) -> Response:
+def thumbnail(pieces: Shelf, bench: TheBench, piece_id: UUID) -> Response:
     """The piece as a small true picture (SVG)."""
-    layout = lay_out(pieces.get(piece_id).piece, case.named)
-    return Response(
-        write_thumbnail(layout), media_type="image/svg+xml", headers={"Cache-Control": "no-cache"}
-    )
+    work = bench.workshop.of(pieces.get(piece_id).piece)
+    picture = write_thumbnail(work.layout)
+    return Response(picture, media_type="image/svg+xml", headers={"Cache-Control": "no-cache"})
 
 
 @router.get("/{piece_id}/export/{format}", response_class=Response)
 def export(
-    pieces: Shelf, case: Case, piece_id: UUID, format: Literal["svg", "dxf"], guides: bool = False
+    pieces: Shelf, bench: TheBench, piece_id: UUID, format: FormatName, guides: bool = False
 ) -> Response:
     """The lettering as clean outlines in a cut file."""
     piece = pieces.get(piece_id).piece
-    data = WRITERS[format](lay_out(piece, case.named), guides)
-    return download(data, piece.title, f".{format}", MEDIA_TYPES[format])
+    wanted = FORMATS[format]
+    data = wanted.write(bench.workshop.of(piece), guides)
+    return download(data, piece.title, wanted.ending, wanted.media_type)
 
 
-def _sound(document: dict[str, Any], case: TypeCase) -> Piece:
+def _sound(document: dict[str, Any], bench: Bench) -> Piece:
     """A piece that can be laid out; what cannot is refused with its fields, and not kept."""
-    piece = parse_piece(document)
-    lay_out(piece, case.named)
+    return _laid_out(parse_piece(document), bench)
+
+
+def _laid_out(piece: Piece, bench: Bench) -> Piece:
+    """The piece, which can be laid out."""
+    _ = bench.workshop.of(piece).layout
     return piece
 
 

@@ -1,7 +1,7 @@
 """What the layout view is shown: the scene, as data.
 
-Everything is in mm with y down, as SVG has it, so that the screen paints and computes
-nothing.
+Everything is in mm; path data and matrices have y down, as SVG has it, and points and boxes are
+turned last of all (`turning`), so that the screen paints and computes nothing.
 """
 
 from __future__ import annotations
@@ -10,12 +10,13 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from ulvent.core.base.arrays import Bounds, Point
+from ulvent.core.base.inputs import Figure
 from ulvent.core.drawing.dimensions import Dimension
+from ulvent.core.drawing.judged_gaps import JudgedGaps
 from ulvent.core.guides.grip import Grip
 from ulvent.core.proof import Finding
 from ulvent.core.recipe.lettering import Nudge
-
-Box = tuple[float, float, float, float]
 
 
 class NamedPlace(BaseModel):
@@ -32,6 +33,10 @@ class SceneGuide(BaseModel):
         what a maker should know of how it came out
     tight
         path data of where it bends more tightly than the letters on it can follow
+    size
+        what it is, in a few words with its size
+    readings
+        which ways lettering can read on it, along it and against it, in words
     sizes
         figures of it that lettering can size
     """
@@ -41,11 +46,13 @@ class SceneGuide(BaseModel):
     length: float
     closed: bool
     places: list[NamedPlace]
-    bounds: Box
+    bounds: Bounds
     shown: bool
     note: str
     tight: str
-    sizes: list[str]
+    size: str
+    readings: tuple[str, str]
+    sizes: list[Figure]
 
 
 class MovedLine(BaseModel):
@@ -70,7 +77,7 @@ class Moved(BaseModel):
 
     guides: dict[str, str]
     lines: list[MovedLine]
-    grips: dict[str, tuple[float, float]]
+    grips: dict[str, Point]
     dimensions: list[Dimension]
 
 
@@ -83,7 +90,7 @@ class SceneMeasure(BaseModel):
 
     guide: str
     path: str
-    points: list[tuple[float, float]]
+    points: list[Point]
     stations: list[float]
     length: float
     chord: float | None
@@ -101,7 +108,7 @@ class SceneTicks(BaseModel):
 class SceneLast(BaseModel):
     """Where the words end on an open guide, and what is left of it after them, mm."""
 
-    at: tuple[float, float]
+    at: Point
     left: float
 
 
@@ -142,6 +149,10 @@ class SceneLettering(BaseModel):
         where the last letter of an open guide ends, and how far that is from the guide's end
     band
         path data of the band it stands in, for showing that it is chosen
+    fits, keeps
+        kinds of fits, and what they may keep inside of, that go together with how it stands
+    line_to_line
+        from line to line, mm, where no pitch is given
     """
 
     id: str
@@ -160,42 +171,12 @@ class SceneLettering(BaseModel):
     last: SceneLast | None
     fit: SceneFit | None
     band: str
-    bounds: Box | None
+    bounds: Bounds | None
     length: float
     room: float
-
-
-class SceneGaps(BaseModel):
-    """The gaps of a line on the strip, one figure a gap in every list.
-
-    after
-        the place in the words of the letter before it; -1 after a mark
-    found, designed
-        as it is and as its designer gave it, mm
-    share
-        their quotient
-    excess
-        by how much it is wider, mm, than it would be if all were alike
-    worst
-        which of them stand out
-    held_apart
-        how many stand at the least distance, since an even gap would bring them nearer
-    usual
-        the middle one of the shares: how the curve widens or narrows all of them
-    spread
-        by how much, as a share of that, they differ from it at most
-    """
-
-    x: list[float]
-    after: list[int]
-    found: list[float]
-    designed: list[float]
-    share: list[float]
-    excess: list[float]
-    worst: list[int]
-    held_apart: int
-    usual: float
-    spread: float
+    fits: list[str]
+    keeps: list[str]
+    line_to_line: float
 
 
 class StripLine(BaseModel):
@@ -219,7 +200,7 @@ class StripLine(BaseModel):
     starts: list[float]
     ends: list[float]
     upright: bool
-    gaps: SceneGaps
+    gaps: JudgedGaps
     over_seam: bool
     height: float
     foot: float
@@ -248,15 +229,16 @@ class SceneFrame(BaseModel):
     """The sheet, or what the tool reaches, as a box."""
 
     kind: Literal["sheet", "area"]
-    box: Box
+    box: Bounds
 
 
 class Scene(BaseModel):
     """All that the layout view shows."""
 
-    bounds: Box
+    bounds: Bounds
     blank: list[str]
-    blank_bounds: Box
+    blank_words: str
+    blank_bounds: Bounds
     frames: list[SceneFrame]
     guides: list[SceneGuide]
     letterings: list[SceneLettering]

@@ -5,13 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from copy import copy
 from threading import Lock
-from typing import Annotated
-
-from fastapi import Depends, Request
 
 from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Face
-from ulvent.formats.font_file import read_font
+from ulvent.formats.fonts.font_file import read_font
 from ulvent.shipped_faces import catalogue, shipped_face, shipped_faces
 from ulvent.store.added_faces import Faces, NoSuchFaceError
 
@@ -70,11 +67,3 @@ class TypeCase:
             stand_in = copy(shipped_face(_STAND_IN))
             stand_in.stands_for = face_id
             return stand_in
-
-
-def the_type_case(request: Request) -> TypeCase:
-    case: TypeCase = request.app.state.type_case
-    return case
-
-
-Case = Annotated[TypeCase, Depends(the_type_case)]

@@ -7,13 +7,32 @@ letters again when the words change (`setting.words.place_map`).
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from typing import Annotated
 
-from ulvent.core.recipe.lettering import Lettering, Nudge
+from pydantic import Field
+
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.recipe.lettering import MOST_LETTERS, Lettering, Nudge, Place
 from ulvent.core.setting import nudges_on
 
 _DECIMALS = 4
 
 Change = Callable[[Nudge], Nudge]
+Letters = Annotated[tuple[Place, ...], Field(max_length=MOST_LETTERS)]
+"""Letters by their places in the words."""
+
+
+def known_letters(lettering: Lettering, letters: tuple[int, ...]) -> tuple[int, ...]:
+    """Letters that are there.
+
+    Raises
+    ------
+    PieceError
+        When one is not.
+    """
+    if any(letter >= len(lettering.text) for letter in letters):
+        raise wrong_field("letters", "there is no such letter")
+    return letters
 
 
 def changed_letters(lettering: Lettering, letters: Sequence[int], change: Change) -> Lettering:

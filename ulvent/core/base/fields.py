@@ -26,7 +26,8 @@ XY = tuple[Coordinate, Coordinate]
 class Model(BaseModel):
     """Frozen, and strict about fields it does not know."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True)
+    # Built when it is first asked for: most commands need few of all recipes.
+    model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
 
 
 class WrongRecipeError(ValueError):

@@ -39,3 +39,22 @@ def found_records(package: str, kind: type[Record]) -> tuple[Record, ...]:
                 if isinstance(one, kind) and one not in found:
                     found.append(one)
     return tuple(sorted(found, key=lambda one: one.rank))
+
+
+Base = TypeVar("Base")
+
+
+def found_classes(package: str, base: type[Base]) -> tuple[type[Base], ...]:
+    """The classes that the modules of a package derive from `base`, by their names.
+
+    A class from which another one there is derived is none of them.
+    """
+    classes = [
+        value
+        for module in pkgutil.iter_modules(import_module(package).__path__, f"{package}.")
+        for value in vars(import_module(module.name)).values()
+        if isinstance(value, type) and value.__module__ == module.name and issubclass(value, base)
+    ]
+    derived_from = {above for one in classes for above in one.__mro__[1:]}
+    ends = [one for one in classes if one not in derived_from]
+    return tuple(sorted(ends, key=lambda one: one.__name__))

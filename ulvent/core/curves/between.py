@@ -16,9 +16,8 @@ from __future__ import annotations
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, turned_left, unit
+from ulvent.core.base.arrays import Floats, Integers, turned_left, unit
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.bezier import BezierPath
 from ulvent.core.curves.cubics import points_at
@@ -48,7 +47,7 @@ class _Nodes(NamedTuple):
     points: Floats
     tangents: Floats
 
-    def at(self, index: NDArray[np.intp]) -> _Nodes:
+    def at(self, index: Integers) -> _Nodes:
         return _Nodes(self.u[index], self.points[index], self.tangents[index])
 
 

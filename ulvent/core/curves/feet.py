@@ -11,9 +11,9 @@ from __future__ import annotations
 
 import numpy as np
 from numpy.typing import ArrayLike
-from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats, Lengths, Millimetres, Points, Stations
+from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.curve import Curve
 
 _STRETCHES = 2048
@@ -51,7 +51,7 @@ class Feet:
         even = np.linspace(0.0, curve.length, _STRETCHES + 1)
         self._samples = np.sort(np.concatenate([even, corners])) if len(corners) else even
         at = curve.frames(self._samples)
-        self._tree = cKDTree(at.points)
+        self._tree = point_tree(at.points)
         bends = np.abs(at.curvatures)
         # The bend between samples is taken as twice what it is at them.
         around = 2.0 * np.maximum(bends, np.maximum(np.roll(bends, 1), np.roll(bends, -1)))

@@ -19,9 +19,8 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, Millimetres, rotated, turned_left
+from ulvent.core.base.arrays import Floats, Integers, Millimetres, rotated, turned_left
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
@@ -196,7 +195,7 @@ class Parallel(Curve):
         carried: Floats = self._starts[span] + np.clip(along, 0.0, self._lengths[span]) + beyond
         return carried
 
-    def _span_and_feet(self, stations: Floats) -> tuple[NDArray[np.intp], Floats]:
+    def _span_and_feet(self, stations: Floats) -> tuple[Integers, Floats]:
         """Span and foot of stations inside `[0, length]`; bracketed Newton on σ(s)."""
         span = np.searchsorted(self._ends[:-1], stations, side="right")
         begin, begin_turning = self._begins[span], self._begin_turnings[span]

@@ -20,9 +20,8 @@ from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Complexes, Floats, Integers
+from ulvent.core.base.arrays import Booleans, Complexes, Floats, Integers
 from ulvent.core.base.tolerances import CORNER, QUADRATURE
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
@@ -132,7 +131,7 @@ class Parametric(Curve):
 
     # -------------------------------------------------------------- evaluation
 
-    def _direction(self, which: Integers, motion: Motion, forward: NDArray[np.bool_]) -> Complexes:
+    def _direction(self, which: Integers, motion: Motion, forward: Booleans) -> Complexes:
         """Unit tangents; where the speed is nil, the limit from the side of travel."""
         velocity, second = motion
         speed = np.abs(velocity)
@@ -220,13 +219,13 @@ class Parametric(Curve):
 
     def _turns_little(
         self, which: Integers, begin: Floats, middle: Floats, end: Floats
-    ) -> NDArray[np.bool_]:
+    ) -> Booleans:
         start = self._direction_at(which, begin, forward=True)
         halfway = self._direction_at(which, middle, forward=True)
         finish = self._direction_at(which, end, forward=False)
         first = np.abs(np.angle(halfway * np.conj(start)))
         second = np.abs(np.angle(finish * np.conj(halfway)))
-        little: NDArray[np.bool_] = np.maximum(first, second) <= _PANEL_TURN
+        little: Booleans = np.maximum(first, second) <= _PANEL_TURN
         return little
 
     @cached_property

@@ -10,13 +10,10 @@ from collections.abc import Sequence
 from math import cos, radians, sin
 from typing import NamedTuple
 
-import numpy as np
-from numpy.typing import NDArray
-
-from ulvent.core.base.arrays import Point
+from ulvent.core.base.arrays import Floats, Point
 
 
-def as_point(row: Sequence[float] | NDArray[np.float64]) -> Point:
+def as_point(row: Sequence[float] | Floats) -> Point:
     """A row of an array, x and y, as a point."""
     return (float(row[0]), float(row[1]))
 

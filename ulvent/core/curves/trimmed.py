@@ -18,11 +18,11 @@ from collections.abc import Callable
 from functools import cached_property, lru_cache
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Booleans, Floats, Stretch, rotated, turned_left
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER, JOINT
+from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve, Frames
 from ulvent.core.curves.feet import nearest, toward_feet
@@ -269,7 +269,7 @@ class _Raw:
             return []
         raw = self.frames(places)[1]
         strides = np.hypot(*np.diff(raw, axis=0).T)
-        pairs = cKDTree(raw).query_pairs(
+        pairs = point_tree(raw).query_pairs(
             max(1.5 * float(np.median(strides)), JOINT), output_type="ndarray"
         )
         first, second = places[pairs.min(axis=1)], places[pairs.max(axis=1)]
@@ -417,7 +417,7 @@ class _Raw:
             raise CurveError("the parallel would cross itself too often to be made")
         following: dict[int, int] = {}
         taken: set[int] = set()
-        near = cKDTree(starts).query_ball_point(finishes, _MEETING)
+        near = point_tree(starts).query_ball_point(finishes, _MEETING)
         for index, candidates in enumerate(near):
             met = [other for other in candidates if other not in taken]
             if met:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, nearest, section_of
 from ulvent.core.layout import LaidGuide
@@ -35,7 +36,7 @@ class Measured:
 
     guide: str
     stations: tuple[float, ...]
-    points: tuple[tuple[float, float], ...]
+    points: tuple[Point, ...]
     stretch: Curve | None
     length: float
     chord: float | None
@@ -43,7 +44,7 @@ class Measured:
     text: str
 
 
-Mark = float | tuple[float, float]
+Mark = float | Point
 """A station, mm, or a point of the piece, for the station nearest to it."""
 
 

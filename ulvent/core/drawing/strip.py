@@ -51,6 +51,8 @@ class StripLettering:
         its head, as it stands on the guide
     starts, ends
         x between which each letter stands, the smaller one first
+    over_seam
+        whether it crosses the seam of a closed guide, with a letter's height to spare
     """
 
     setting: Setting
@@ -59,6 +61,12 @@ class StripLettering:
     gaps: tuple[StripGap, ...]
     starts: list[float]
     ends: list[float]
+    over_seam: bool
+
+    @property
+    def foot(self) -> float:
+        """How far the feet of most letters lie below the guide, mm."""
+        return -float(np.median(self.matrices[:, 1, 2])) if len(self.matrices) else 0.0
 
     @property
     def by_hand(self) -> list[bool]:
@@ -147,10 +155,11 @@ def _lettering(setting: Setting, guide: LaidGuide, against: bool) -> StripLetter
     )
     matrices[:, 1, 2] = foot + facing * (raised if setting.poses.on_baseline else 0.0)
     half = np.abs(widths) * setting.advances / 2.0
+    starts, ends = x - half, x + half
+    low, high = setting.capital, guide.curve.length - setting.capital
+    over = guide.curve.closed and count > 0 and bool(starts.min() < low or ends.max() > high)
     gaps = _gaps(setting, x, widths)
-    return StripLettering(
-        setting, matrices, upright, gaps, (x - half).tolist(), (x + half).tolist()
-    )
+    return StripLettering(setting, matrices, upright, gaps, starts.tolist(), ends.tolist(), over)
 
 
 def _guide_per_baseline(setting: Setting) -> Floats:

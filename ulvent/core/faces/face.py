@@ -91,10 +91,11 @@ class Axis:
 
 @dataclass(frozen=True)
 class FeatureChoice:
-    """An OpenType feature that a maker can choose, and what it is called."""
+    """An OpenType feature that a maker can choose; `usual` says whether it is on by itself."""
 
     tag: str
     name: str
+    usual: bool = False
 
 
 class Face(ABC):

@@ -33,6 +33,9 @@ _NAMES = {
     "kern": "kerning",
 }
 
+USUAL_FEATURES = ("kern", "liga", "clig", "calt")
+"""Features that are on where nothing is said of them (OpenType Layout tag registry)."""
+
 
 def feature_choices(face: harfbuzz.Face) -> tuple[FeatureChoice, ...]:
     """The features that a file offers in any script, in the order in which they are named above."""
@@ -41,6 +44,10 @@ def feature_choices(face: harfbuzz.Face) -> tuple[FeatureChoice, ...]:
         scripts = face.get_table_script_tags(table)
         for index in range(len(scripts)):
             tags.update(face.get_language_feature_tags(table, index))
-    found = [FeatureChoice(tag, name) for tag, name in _NAMES.items() if tag in tags]
+    found = [
+        FeatureChoice(tag, name, tag in USUAL_FEATURES)
+        for tag, name in _NAMES.items()
+        if tag in tags
+    ]
     sets = sorted(tag for tag in tags if tag[:2] == "ss" and tag[2:].isdigit())
     return (*found, *(FeatureChoice(tag, f"stylistic set {int(tag[2:])}") for tag in sets))

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import logging
 from copy import copy
+from functools import cached_property
 from io import BytesIO
 
 import uharfbuzz as harfbuzz
@@ -24,15 +25,17 @@ from ulvent.core.faces.face import (
     PlacedGlyph,
     ShapedText,
 )
-from ulvent.core.faces.features import feature_choices
+from ulvent.core.faces.features import USUAL_FEATURES, feature_choices
 from ulvent.core.outlines.outline import Outline, OutlinePen, without_overlaps
 
 # fontTools logs remarks on old files that no maker can act on.
 logging.getLogger("fontTools").setLevel(logging.CRITICAL)
 
-_FEATURES: dict[str, int] = {"kern": 1, "liga": 1}
+_FEATURES: dict[str, int] = dict.fromkeys(USUAL_FEATURES, 1)
 _NEEDED = ("head", "hhea", "hmtx", "maxp", "cmap")
 _NOTDEF = 0
+_FULL_NAME = 4
+"""Of the name table (OpenType)."""
 _MOST_SHAPED = 256
 _CAP_SHARE, _X_SHARE = 0.7, 0.5
 
@@ -53,12 +56,12 @@ class OutlineFace(Face):
             raise _unreadable(error) from error
 
     def _read(self, table: TTFont, data: bytes) -> None:
-        self.name = (
-            str(table["name"].getDebugName(4) or "unnamed") if "name" in table else "unnamed"
-        )
         self._file = harfbuzz.Face(_plain_bytes(table, data))
+        # Asked of HarfBuzz: fontTools would read the names of all glyphs for it.
+        if not self._file.unicodes:
+            raise FaceError("the font file has no characters")
         self.axes = _axes(table)
-        self.slant = -float(table["post"].italicAngle) if "post" in table else 0.0
+        self.slant = _slant(table)
         self.features = feature_choices(self._file)
         self._set_values(())
 
@@ -74,6 +77,11 @@ class OutlineFace(Face):
         self._shaped: dict[tuple[str, tuple[tuple[str, int], ...]], ShapedText] = {}
         self._at_origin: dict[int, tuple[PlacedGlyph, ...]] = {}
         self.metrics = self._measured(self._table)
+
+    @cached_property
+    def name(self) -> str:  # type: ignore[override]
+        """What the file says that it is called."""
+        return _debug_name(self._table, _FULL_NAME) or "unnamed"
 
     @property
     def key(self) -> str:
@@ -225,8 +233,6 @@ def _open(data: bytes) -> TTFont:
             table[tag]
         if not any(tag in table for tag in ("glyf", "CFF ", "CFF2")):
             raise FaceError("the font file has no outlines")
-        if not table.getBestCmap():
-            raise FaceError("the font file has no characters")
     except FaceError:
         raise
     except Exception as error:
@@ -245,13 +251,27 @@ def _axes(table: TTFont) -> tuple[Axis, ...]:
     return tuple(
         Axis(
             axis.axisTag,
-            str(table["name"].getDebugName(axis.axisNameID) or axis.axisTag).lower(),
+            (_debug_name(table, axis.axisNameID) or axis.axisTag).lower(),
             axis.minValue,
             axis.defaultValue,
             axis.maxValue,
         )
         for axis in table["fvar"].axes
     )
+
+
+def _debug_name(table: TTFont, name_id: int) -> str:
+    """A name in a file's own table of them; empty where there is none."""
+    return str(table["name"].getDebugName(name_id) or "") if "name" in table else ""
+
+
+def _slant(table: TTFont) -> float:
+    """How far the letters lean to the right, degrees.
+
+    From the bytes of the table: reading it whole would read the names of all glyphs.
+    """
+    data = table.reader["post"] if "post" in table else b""
+    return -int.from_bytes(data[4:8], "big", signed=True) / 65536.0 if len(data) >= 8 else 0.0
 
 
 def _plain_bytes(table: TTFont, data: bytes) -> bytes:

@@ -20,10 +20,20 @@ STITCHES = 0.1
 height: 1 mm of thread on 10 mm letters. Common practice, no source."""
 
 
+TRAITS = (
+    "small stitching",
+    "thin strokes",
+    "bold strokes",
+    "joined",
+    "single stroke",
+    "stencil",
+)
+"""All that a face can be, in the order in which it is asked for."""
+
+
 @lru_cache(maxsize=256)
 def traits(face: Face) -> tuple[str, ...]:
-    """Words for what a face is: `single stroke`, `joined`, `stencil`, `thin strokes`,
-    `bold strokes`, `small stitching`."""
+    """Words for what a face is, out of `TRAITS`."""
     if face.single_stroke:
         return ("single stroke",)
     found: list[str] = []

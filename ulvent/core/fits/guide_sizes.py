@@ -11,30 +11,30 @@ from pydantic import ValidationError
 
 from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.base.fields import WrongRecipeError
+from ulvent.core.base.inputs import Figure
 from ulvent.core.faces import Face
 from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
 from ulvent.core.fits.turns_apart import turns_apart
-from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.guides.kinds import SCALE, AnyGuide, kind_of, sizes_of
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.setting import Setting, Standing, set_lettering
+from ulvent.core.setting import Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
-SCALE = "scaled"
-"""The figure that every guide has."""
 _SMALLEST, _LARGEST = 1e-3, 1e5
-_MOST_SCALE = 1e3
-_LIMITS = {"angle": (1e-3, 359.99), "turns": (1e-2, 500.0), SCALE: (1e-3, _MOST_SCALE)}
-_UNITS = {"angle": "°", "turns": "", SCALE: ""}
-
-
-def figures_of(recipe: AnyGuide) -> tuple[str, ...]:
-    """The figures of a guide that lettering can size; the first one where none is named."""
-    given = [name for name in kind_of(recipe).sized_by if getattr(recipe, name) is not None]
-    return (*given, SCALE)
+"""Sizes that are tried, mm."""
+_LIMITS: dict[str, tuple[float, float]] = {
+    "°": (1e-3, 359.99),
+    "": (1e-2, 500.0),
+    "×": (1e-3, 1e3),
+}
+"""Figures that are tried, by their units, where these are no lengths."""
+_SAID = {"mm": " mm", "°": "°"}
+_SAME = 1e-6
+"""Sizes that differ by no more than this, mm, are one."""
 
 
 def sized_guide(
@@ -57,8 +57,8 @@ def sized_guide(
     assert fit is not None
     with suppress(CurveError, PieceError):
         lettering = counted(Tried(lettering, fit, stand(recipe), face))
-    offered = figures_of(recipe)
-    figure = fit.figure or offered[0]
+    offered = sizes_of(recipe)
+    figure = fit.figure or next(iter(offered))
     if figure not in offered:
         named = ", ".join(offered)
         raise WrongRecipeError("fit.figure", f"is none that this guide can be sized by: {named}")
@@ -68,56 +68,71 @@ def sized_guide(
         own = lettering.model_copy(update={"spacing": "font"})
         quick = sized_guide(recipe, own, face, stand)[1][0].fitted
         present = abs(quick.value) if quick and not quick.note else present
-    sign = math.copysign(1.0, float(getattr(recipe, figure)))
+    return _Sizing(recipe, offered[figure], present, lettering, fit, face, stand).sized()
 
-    def of_size(value: float) -> AnyGuide:
-        return recipe.model_validate(recipe.model_dump() | {figure: sign * value})
 
-    def room(value: float) -> float:
+class _Sizing:
+    """One figure of a guide being solved, so that the words of a lettering fill it."""
+
+    def __init__(
+        self, recipe: AnyGuide, figure: Figure, present: float, lettering: Lettering, fit: Fit,
+        face: Face, stand: Callable[[AnyGuide], Standing],
+    ) -> None:  # fmt: skip
+        self._recipe, self._figure, self._present = recipe, figure, present
+        self._lettering, self._fit, self._face, self._stand = lettering, fit, face, stand
+        self._sign = math.copysign(1.0, float(getattr(recipe, figure.field)))
+        self._last: tuple[float, Settings] = (math.nan, ())
+
+    def sized(self) -> tuple[AnyGuide, Settings]:
+        solved = self._solved()
+        value = self._sign * solved.value
+        field = self._figure.field
+        times = times_of(self._lettering)
+        outcome = Fitted("guide", value, _note(solved, self._figure, self._fit), times,
+                         {field: value})  # fmt: skip
+        lines = self._lines(solved.value)
+        return self._of_size(solved.value), tuple(replace(line, fitted=outcome) for line in lines)
+
+    def _solved(self) -> Root:
+        low, high = _LIMITS.get(self._figure.unit, (_SMALLEST, _LARGEST))
+        if self._fit.until == "clear":
+            first = self._room(self._present)
+            if first == math.inf:
+                return Root(self._present, first, found=False)
+            return bounded_root(self._room, self._present, low, high, rises=True)
+        rises = not kind_of(self._recipe).shortened_by(self._recipe, self._figure.field)
+        return root(self._room, self._present, self._guess, low, high, rises=rises)
+
+    def _of_size(self, value: float) -> AnyGuide:
+        changed = {self._figure.field: self._sign * value}
+        return self._recipe.model_validate(self._recipe.model_dump() | changed)
+
+    def _lines(self, value: float) -> Settings:
+        if self._last[0] != value:
+            standing = self._stand(self._of_size(value))
+            self._last = value, set_lettering(self._lettering, standing, self._face)
+        return self._last[1]
+
+    def _room(self, value: float) -> float:
+        """Positive where the guide could be smaller."""
         try:
-            lines = set_lettering(lettering, stand(of_size(value)), face)
+            lines = self._lines(value)
         except (CurveError, PieceError, WrongRecipeError, ValidationError):
             return -math.inf
-        tried[:] = lines
-        tried_at[:] = [value]
-        return _room(lines, fit)
+        if self._fit.until == "clear":
+            return turns_apart(lines, self._fit.clear / 2.0) - self._fit.clear
+        return every_line(lines, self._fit)
 
-    tried: list[Setting] = []
-    tried_at: list[float] = []
-
-    def guess(miss: float) -> float:
-        have = max((line.baseline.length for line in tried), default=0.0)
+    def _guess(self, miss: float) -> float:
+        have = max((line.baseline.length for line in self._last[1]), default=0.0)
         if not math.isfinite(miss) or not have:
-            return present * 2.0
-        return present * (1.0 - miss / have)
-
-    low, high = _LIMITS.get(figure, (_SMALLEST, _LARGEST))
-    if fit.until == "clear" and (first := room(present)) == math.inf:
-        solved = Root(present, first, found=False)
-    elif fit.until == "clear":
-        solved = bounded_root(room, present, low, high, rises=True)
-    else:
-        rises = not kind_of(recipe).shortened_by(recipe, figure)
-        solved = root(room, present, guess, low, high, rises=rises)
-    value = sign * solved.value
-    note = _note(solved, figure, fit)
-    outcome = Fitted("guide", value, note, times_of(lettering), {figure: value})
-    sized = of_size(solved.value)
-    if tried_at != [solved.value]:
-        tried[:] = set_lettering(lettering, stand(sized), face)
-    return sized, tuple(replace(line, fitted=outcome) for line in tried)
+            return self._present * 2.0
+        return self._present * (1.0 - miss / have)
 
 
-def _room(lines: tuple[Setting, ...], fit: Fit) -> float:
-    """Positive where the guide could be smaller."""
-    if fit.until == "clear":
-        return turns_apart(lines, fit.clear / 2.0) - fit.clear
-    return every_line(lines, fit)
-
-
-def _note(solved: Root, figure: str, fit: Fit) -> str:
-    words = {SCALE: "scale"}.get(figure, figure)
-    unit = _UNITS.get(figure, " mm")
+def _note(solved: Root, figure: Figure, fit: Fit) -> str:
+    words = {SCALE.field: "scale"}.get(figure.field, figure.field)
+    unit = _SAID.get(figure.unit, "")
     if not solved.exact:
         if fit.until == "clear":
             if solved.miss == math.inf:
@@ -132,13 +147,14 @@ def _note(solved: Root, figure: str, fit: Fit) -> str:
     return beyond(said, solved.value, fit, unit)
 
 
-def contradicted(wanted: Fitted, words: str, made: Fitted) -> Fitted:
+def contradicted(recipe: AnyGuide, wanted: Fitted, words: str, made: Fitted) -> Fitted:
     """What came of a fit whose guide other `words` have sized: what it wanted instead."""
     ((figure, value),) = wanted.guide_figures.items()
     ((other, had),) = made.guide_figures.items()
-    if figure == other and abs(value - had) <= 1e-6:
+    if figure == other and abs(value - had) <= _SAME:
         return wanted
-    unit, its = _UNITS.get(figure, " mm"), _UNITS.get(other, " mm")
+    sizes = sizes_of(recipe)
+    unit, its = (_SAID.get(sizes[name].unit, "") for name in (figure, other))
     by = f", {abs(value - had):.4g}{unit} apart" if figure == other else ""
     note = (
         f"this lettering needs a {figure} of {value:.5g}{unit}, but “{words}” has made "

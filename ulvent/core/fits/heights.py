@@ -45,54 +45,72 @@ def fit_heights(members: Sequence[Tried], others: Sequence[Setting]) -> list[Set
 
     `others` stand on the same guides, and stay as they are.
     """
-    members = [member.changed(counted(member)) for member in members]
-    first = _first_height(members, others)
-    ratios = [_ratio(member, members[0]) for member in members]
-    rooms = [math.inf] * len(members)
+    return _Growing([member.changed(counted(member)) for member in members], others).grown()
 
-    def at(height: float) -> list[Lettering]:
+
+class _Growing:
+    """Letterings that grow by one factor, until one of them has no more room."""
+
+    def __init__(self, members: Sequence[Tried], others: Sequence[Setting]) -> None:
+        self._members, self._others = members, others
+        self._ratios = [_ratio(member, members[0]) for member in members]
+        self._rooms = [math.inf] * len(members)
+        self._first = _first_height(members, others)
+
+    def grown(self) -> list[Settings]:
+        members, first = self._members, self._first
+        if not any(member.lettering.text.strip() for member in members):
+            outcome = Fitted("height", first, "there are no words to size")
+            return [member.come_to(changed, outcome)
+                    for member, changed in zip(members, self._at(first), strict=True)]  # fmt: skip
+        solved = self._solved()
+        height = min([solved.value, *(member.fit.most / ratio
+                                      for member, ratio in zip(members, self._ratios, strict=True)
+                                      if member.fit.most is not None)])  # fmt: skip
+        final = self._at(height)
+        notes = [_note(solved, changed.height, member)
+                 for member, changed in zip(members, final, strict=True)]  # fmt: skip
+        if len(members) > 1 and any(notes):
+            notes = [note and f"{note}; “{self._deciding(height)}” decides" for note in notes]
+        return [
+            member.come_to(changed, Fitted("height", changed.height, note, _figures(changed)))
+            for member, changed, note in zip(members, final, notes, strict=True)
+        ]
+
+    def _solved(self) -> Root:
+        if any(keeps_from_turns(member.lettering, member.fit) for member in self._members):
+            return bounded_root(self._room, self._first, _LEAST, _MOST)
+        return root(self._room, self._first, self._guess, _LEAST, _MOST)
+
+    def _deciding(self, height: float) -> str:
+        """The words of who has least room at a height."""
+        self._room(height)
+        decides = self._members[self._rooms.index(min(self._rooms))]
+        return decides.lettering.text.replace("\n", " ")
+
+    def _at(self, height: float) -> list[Lettering]:
         return [with_height(member.lettering, height * ratio)
-                for member, ratio in zip(members, ratios, strict=True)]  # fmt: skip
+                for member, ratio in zip(self._members, self._ratios, strict=True)]  # fmt: skip
 
-    def room(height: float) -> float:
+    def _room(self, height: float) -> float:
         found: list[Setting] = []
-        for index, (member, changed) in enumerate(zip(members, at(height), strict=True)):
-            rooms[index] = member.room(changed, partial(_of_one, member))
-            if rooms[index] == -math.inf:
+        for index, (member, changed) in enumerate(
+            zip(self._members, self._at(height), strict=True)
+        ):
+            room = member.room(changed, partial(_of_one, member))
+            self._rooms[index] = room
+            if room == -math.inf:
                 return -math.inf
             found.extend(member.lines(changed))
-        margin = max(member.fit.margin for member in members)
-        return min(*rooms, among_neighbours(found, others, margin))
+        margin = max(member.fit.margin for member in self._members)
+        return min(*self._rooms, among_neighbours(found, self._others, margin))
 
-    def guess(miss: float) -> float:
+    def _guess(self, miss: float) -> float:
         if not math.isfinite(miss):
-            return first / 2.0
-        length = max((line.length for member in members for line in member.last), default=0.0)
-        return first * (1.0 + miss / length) if length else first
-
-    if not any(member.lettering.text.strip() for member in members):
-        outcome = Fitted("height", first, "there are no words to size")
-        return [member.come_to(changed, outcome)
-                for member, changed in zip(members, at(first), strict=True)]  # fmt: skip
-    if any(keeps_from_turns(member.lettering, member.fit) for member in members):
-        solved = bounded_root(room, first, _LEAST, _MOST)
-    else:
-        solved = root(room, first, guess, _LEAST, _MOST)
-    height = min([solved.value, *(member.fit.most / ratio
-                                  for member, ratio in zip(members, ratios, strict=True)
-                                  if member.fit.most is not None)])  # fmt: skip
-    final = at(height)
-    notes = [_note(solved, changed.height, member)
-             for member, changed in zip(members, final, strict=True)]  # fmt: skip
-    if len(members) > 1 and any(notes):
-        # Looked at once more for what is only said where something is: who has least room.
-        room(height)
-        decides = members[rooms.index(min(rooms))].lettering.text.replace("\n", " ")
-        notes = [note and f"{note}; “{decides}” decides" for note in notes]
-    return [
-        member.come_to(changed, Fitted("height", changed.height, note, _figures(changed)))
-        for member, changed, note in zip(members, final, notes, strict=True)
-    ]
+            return self._first / 2.0
+        lines = [line for member in self._members for line in member.last]
+        length = max((line.length for line in lines), default=0.0)
+        return self._first * (1.0 + miss / length) if length else self._first
 
 
 def _first_height(members: Sequence[Tried], others: Sequence[Setting]) -> float:

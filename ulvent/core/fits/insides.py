@@ -5,9 +5,9 @@ from __future__ import annotations
 from functools import lru_cache
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Curve
 from ulvent.core.curves.feet import toward_feet
 from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics
@@ -32,7 +32,7 @@ class Edge:
         self._stations = np.linspace(0.0, curve.length, count)
         points = curve.points(self._stations)
         self.step = float(np.hypot(*np.diff(points, axis=0).T).max())
-        self._tree = cKDTree(points)
+        self._tree = point_tree(points)
         self._corners = curve.points(curve.corners.stations)
 
     def roughly(self, points: Floats) -> tuple[Floats, Floats]:

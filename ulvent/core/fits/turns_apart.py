@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.trees import point_tree
 from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics, Samples, cubics_of
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.neighbours import Turns
 
 _NEIGHBOURS = 4
+
+if TYPE_CHECKING:
+    from ulvent.core.base.trees import PointTree
 
 
 def turns_apart(lines: Sequence[Setting], enough: float = 0.0) -> float:
@@ -103,13 +107,13 @@ def _near_samples(samples: Samples, turns: Turns, enough: float) -> tuple[Intege
     letters = np.arange(len(turns.rows))
     begins = np.searchsorted(samples.letters, letters)
     ends = np.searchsorted(samples.letters, letters, side="right")
-    trees: dict[int, cKDTree] = {}
+    trees: dict[int, PointTree] = {}
     for one, two, bound in _near_letters(samples, turns):
         if bound > best or best < enough:
             break
         first, second = int(begins[one]), int(begins[two])
         if two not in trees:
-            trees[two] = cKDTree(samples.points[second : ends[two]])
+            trees[two] = point_tree(samples.points[second : ends[two]])
         # More than one: where pieces meet both have a sample, and either may hold the nearest.
         count = min(_NEIGHBOURS, int(ends[two]) - second)
         apart, nearest = trees[two].query(samples.points[first : ends[one]], k=count)

@@ -1,16 +1,13 @@
 """Guides: from a recipe, which is data, to the exact curve that lettering follows."""
 
 from ulvent.core.guides.build import guide_curve, guide_curves, guide_note, guides_in_order
-from ulvent.core.guides.pathdata import curve_from_path_data, outline_from_path_data
 from ulvent.core.guides.places import named_places, place_share
 
 __all__ = [
-    "curve_from_path_data",
     "guide_curve",
     "guide_curves",
     "guide_note",
     "guides_in_order",
     "named_places",
-    "outline_from_path_data",
     "place_share",
 ]

@@ -148,6 +148,8 @@ class GuideKind:
         whether it lies between the guides it leans on, as between two edges
     grows_from
         the centre from which letters on it can grow with the distance
+    readings
+        which ways lettering can read on one: along it, and against it, in words
     note
         what a maker should know of how one came out
     grips, pulled
@@ -155,6 +157,8 @@ class GuideKind:
         it does not know
     placed
         the recipe with one of its points put somewhere in the piece
+    nodes
+        whether its points can be added, removed, and joined to those of others
     """
 
     recipe: type[GuideRecipe]
@@ -177,10 +181,15 @@ class GuideKind:
     winds: bool = False
     between: bool = False
     grows_from: Callable[[Any], Point] | None = None
+    readings: Callable[[Any], tuple[str, str]] = lambda _recipe: (
+        "along the guide",
+        "against the guide",
+    )
     note: Callable[[Any, tuple[Curve, ...]], str] = lambda _recipe, _bases: ""
     grips: Callable[[Any, Curve, int | None], Sequence[Grip]] = lambda _recipe, _curve, _node: ()
     pulled: Callable[[Any, Hold], GuideRecipe | None] = lambda _recipe, _hold: None
     placed: Callable[[Any, int, Point], GuideRecipe] | None = None
+    nodes: bool = False
 
     @property
     def name(self) -> str:

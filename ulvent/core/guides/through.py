@@ -11,9 +11,8 @@ from __future__ import annotations
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Complexes, Floats, wrapped
+from ulvent.core.base.arrays import Complexes, Floats, Integers, wrapped
 
 _ROUNDS = 12
 _NUDGE = 1e-6
@@ -183,7 +182,7 @@ class _Solver:
 
 
 @lru_cache(maxsize=64)
-def _neighbours(count: int, closed: bool) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+def _neighbours(count: int, closed: bool) -> tuple[Integers, Integers]:
     """Every point with itself and its neighbours, in pairs."""
     points = np.arange(count)
     touched, by = np.concatenate([points - 1, points, points + 1]), np.tile(points, 3)

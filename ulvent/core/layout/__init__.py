@@ -5,8 +5,8 @@ from ulvent.core.layout.layout import (
     LaidGuide,
     Layout,
     lay_out,
+    solved,
     standing_of,
-    with_solved,
 )
 
-__all__ = ["FaceNamed", "LaidGuide", "Layout", "lay_out", "standing_of", "with_solved"]
+__all__ = ["FaceNamed", "LaidGuide", "Layout", "lay_out", "solved", "standing_of"]

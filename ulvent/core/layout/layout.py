@@ -122,23 +122,14 @@ def lay_out(piece: Piece, face_named: FaceNamed, within: float = GAP) -> Layout:
     return Layout(piece, laying.blank, guides, settings, laying.stands)
 
 
-def with_solved(piece: Piece, face_named: FaceNamed) -> Piece:
-    """The piece with all that its fits come to in its figures; the fits stay.
-
-    Raises
-    ------
-    PieceError
-        As `lay_out` does.
-    """
-    if all(lettering.fit is None for lettering in piece.letterings):
-        return piece
-    layout = lay_out(piece, face_named)
+def solved(layout: Layout) -> Piece:
+    """The piece with all that its fits come to in its figures; the fits stay."""
     letterings: list[Lettering] = []
-    for lettering in piece.letterings:
+    for lettering in layout.piece.letterings:
         fitted = layout.lines_of(lettering.id)[0].fitted
         letterings.append(as_figures(lettering, fitted) if fitted else lettering)
     guides = tuple(guide.recipe for guide in layout.guides)
-    return piece.model_copy(update={"guides": guides, "letterings": tuple(letterings)})
+    return layout.piece.model_copy(update={"guides": guides, "letterings": tuple(letterings)})
 
 
 class _Laying:
@@ -222,7 +213,7 @@ class _Laying:
                         decides = lettering.text, outcome
                     else:
                         # The guide is that of the first one, which this one is set on too.
-                        outcome = contradicted(outcome, *decides)
+                        outcome = contradicted(recipe, outcome, *decides)
                         standing = self._stand_on(self._recipe(guide_id))
                         lines = tuple(
                             replace(line, fitted=outcome)

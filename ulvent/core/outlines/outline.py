@@ -22,9 +22,8 @@ from typing import Any
 import numpy as np
 import pathops
 from fontTools.misc.bezierTools import calcCubicBounds, calcQuadraticBounds
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Booleans, Floats
 from ulvent.core.curves.cubics import along
 from ulvent.core.outlines.polyline import Polyline
 
@@ -44,7 +43,7 @@ class Contour:
     """One contour as cubics (k, 4, 2), in order of travel, and which of them are straight."""
 
     cubics: Floats
-    straight: NDArray[np.bool_]
+    straight: Booleans
     closed: bool
 
 

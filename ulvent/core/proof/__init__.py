@@ -1,12 +1,20 @@
 """The proof: what is wrong with a piece, with place, figure, limit and remedy."""
 
+from ulvent.core.proof.check import Check, OtherFaces
+from ulvent.core.proof.checks import CHECKS
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.findings import OtherFaces, prove
 from ulvent.core.proof.material import Material, Part, material, sheet_of
-from ulvent.core.proof.proof import Proof, proof_of
-from ulvent.core.proof.remedies import Remedy, overflow_remedies
+from ulvent.core.proof.proof import (
+    Proof,
+    prove,
+    prove_layout,
+    tried_remedies,
+)
+from ulvent.core.proof.remedy import Remedy
 
 __all__ = [
+    "CHECKS",
+    "Check",
     "Finding",
     "Material",
     "OtherFaces",
@@ -14,8 +22,8 @@ __all__ = [
     "Proof",
     "Remedy",
     "material",
-    "overflow_remedies",
-    "proof_of",
     "prove",
+    "prove_layout",
     "sheet_of",
+    "tried_remedies",
 ]

@@ -6,43 +6,18 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
-from ulvent.core.proof.remedies import Remedy
-from ulvent.core.recipe.piece import Accepted
+from ulvent.core.base.arrays import Point
+from ulvent.core.proof.remedy import Remedy
 
 Severity = Literal["fault", "warning", "hint"]
-Kind = Literal[
-    "overflow",
-    "missing-letters",
-    "missing-face",
-    "missing-feature",
-    "tight-bend",
-    "near-letters",
-    "near-turns",
-    "fit",
-    "outside-blank",
-    "outside-area",
-    "touching",
-    "falls-out",
-    "loose-part",
-    "thin",
-    "narrow-gap",
-    "small-part",
-    "low-letters",
-    "unreached",
-    "double-line",
-    "crossing",
-    "open-outline",
-    "poor-middle",
-]
-_LESS_IS_WORSE = {"tight-bend", "near-letters", "near-turns", "thin", "narrow-gap", "small-part",
-                  "low-letters", "poor-middle"}  # fmt: skip
-_SAME = 1e-3
-XY = tuple[float, float]
+FindingUnit = Literal["mm", "mm²", "letters"]
 
 
 class Finding(BaseModel):
     """One thing that a maker should know.
 
+    kind
+        of the check that found it
     lettering
         whose it is; empty for the whole piece
     figure, limit
@@ -61,33 +36,17 @@ class Finding(BaseModel):
 
     model_config = ConfigDict(frozen=True)
 
-    kind: Kind
+    kind: str
     severity: Severity
     lettering: str
     message: str
     remedy: str
     figure: float
     limit: float = 0.0
-    unit: Literal["mm", "mm²", "letters"] = "letters"
+    unit: FindingUnit = "letters"
     letters: tuple[str, ...] = ()
     remedies: tuple[Remedy, ...] = ()
-    places: tuple[XY, ...] = ()
+    places: tuple[Point, ...] = ()
     sheet: str = ""
     key: str = ""
     accepted: bool = False
-
-    def named(self) -> Finding:
-        """The finding with a key, where it has none yet."""
-        if self.key:
-            return self
-        return self.model_copy(update={"key": f"{self.kind}:{self.lettering}"})
-
-    def held_against(self, accepted: tuple[Accepted, ...]) -> Finding:
-        """Accepted, where a person has accepted it and its figure is no worse."""
-        for one in accepted:
-            if (one.key, one.sheet) == (self.key, self.sheet):
-                worse = one.figure - self.figure
-                if self.kind not in _LESS_IS_WORSE:
-                    worse = -worse
-                return self.model_copy(update={"accepted": worse <= _SAME})
-        return self

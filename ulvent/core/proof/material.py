@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from ulvent.core.base.arrays import Point
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.prepare import Layer
 from ulvent.core.shapes import Region
@@ -31,7 +32,7 @@ class Part:
     number: int
     region: Region
     area: float
-    at: tuple[float, float]
+    at: Point
     holds: bool
 
 

@@ -6,11 +6,10 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Point
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.prepare import Layer, Prepared
-from ulvent.core.proof.finding import XY
-from ulvent.core.proof.remedies import Remedy
+from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.shapes import Region
@@ -20,6 +19,8 @@ from ulvent.core.steps.join_step import Join
 
 MOST_PLACES = 40
 MOST_NAMED = 40
+AREA_ROUNDING = 1e-6
+"""Areas that differ by no more than this, mm², are the same."""
 
 
 def from_edge(points: Floats, shape: Region) -> Floats:
@@ -86,12 +87,12 @@ def pairs_of(layer: Layer, places: list[ThinPlace]) -> list[str]:
     return found
 
 
-def nearest_piece(layer: Layer, at: XY) -> str:
+def nearest_piece(layer: Layer, at: Point) -> str:
     """The text of the piece whose edge is nearest to a point."""
     return layer.pieces[nearest(layer, at)].text
 
 
-def nearest(layer: Layer, at: XY) -> int:
+def nearest(layer: Layer, at: Point) -> int:
     """Which piece's edge is nearest to a point."""
     boxes = np.array([piece.area.bounds for piece in layer.pieces])
     x, y = at
@@ -108,6 +109,6 @@ def nearest(layer: Layer, at: XY) -> int:
     return within[int(np.argmin(far))]
 
 
-def xy(point: Floats) -> XY:
+def xy(point: Floats) -> Point:
     x, y = point.tolist()
     return x, y

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from itertools import groupby
 
 from ulvent.core.layout import Layout
-from ulvent.core.prepare import Prepared, prepared
-from ulvent.core.proof.cutting import grouped, prove_cutting
+from ulvent.core.prepare import Prepared
+from ulvent.core.proof.check import OtherFaces, Stage, Subject
+from ulvent.core.proof.checks import CHECKS
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.findings import OtherFaces, prove
-from ulvent.core.proof.limits import prove_sheet
+from ulvent.core.proof.remedy import Remedy
+from ulvent.core.recipe.piece import Accepted
 from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
 
 _RANK = {"fault": 0, "warning": 1, "hint": 2}
+_SAME = 1e-3
+"""A figure that is worse by no more than this is the same."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -29,21 +34,80 @@ class Proof:
         return tuple(f for f in self.findings if f.severity == "fault" and not f.accepted)
 
 
-def proof_of(layout: Layout, others: OtherFaces = tuple, remedies: bool = True) -> Proof:
-    """Proof a piece against all its tool sheets, or, where it has none, a plain one.
+def prove_layout(layout: Layout, others: OtherFaces = tuple) -> tuple[Finding, ...]:
+    """What there is to say of a piece before it is prepared, letterings in order.
 
-    `others` and `remedies` are as for `prove`.
-
-    Raises
-    ------
-    PieceError
-        As `prepared` does.
+    Faces of `others` are offered for missing letters.
     """
-    ready = prepared(layout)
+    return _held(_of_layout(layout, others), layout.piece.accepted)
+
+
+def prove(layout: Layout, ready: Prepared, others: OtherFaces = tuple) -> Proof:
+    """Proof a prepared piece against all its tool sheets, or, where it has none, a plain one.
+
+    Faces of `others` are offered for missing letters.
+    """
+    whole = Subject(layout, others, ready)
+    layers = [replace(whole, layer=layer) for layer in ready.layers]
+    findings = [*_of_layout(layout, others), *_look("piece", [whole])]
+    findings += [*_look("layer", layers), *_look("layers", [whole])]
     sheets = layout.piece.tool_sheets or (PLAIN,)
-    findings = [*prove(layout, others, remedies), *prove_cutting(layout, ready)]
     for sheet in sheets:
-        findings.extend(prove_sheet(layout, ready, sheet))
-    held = [finding.named().held_against(layout.piece.accepted) for finding in grouped(findings)]
+        under: list[Finding] = []
+        for layer in layers:
+            found = _look("sheet layer", [replace(layer, sheet=sheet)])
+            if layer.layer.kind == "border":
+                found = [f.model_copy(update={"key": f"{f.kind}:{layer.layer.id}"}) for f in found]
+            under += found
+        under += _look("sheet", [replace(whole, sheet=sheet)])
+        findings += [finding.model_copy(update={"sheet": sheet.id}) for finding in under]
+    held = _held(_once(findings), layout.piece.accepted)
     ranked = sorted(held, key=lambda finding: (finding.accepted, _RANK[finding.severity]))
     return Proof(ready, sheets, tuple(ranked))
+
+
+def tried_remedies(layout: Layout, kind: str, lettering_id: str) -> list[Remedy]:
+    """What mends a finding of a lettering, where that must be tried; that takes a while."""
+    remedies = CHECKS[kind].remedies if kind in CHECKS else None
+    lettering = next((one for one in layout.piece.letterings if one.id == lettering_id), None)
+    return remedies(layout, lettering) if remedies and lettering else []
+
+
+def _of_layout(layout: Layout, others: OtherFaces) -> list[Finding]:
+    letterings = layout.piece.letterings
+    return _look("lettering", [Subject(layout, others, lettering=one) for one in letterings])
+
+
+def _look(stage: Stage, subjects: Iterable[Subject]) -> list[Finding]:
+    """What all checks find at a stage, subject by subject."""
+    return [
+        finding
+        for subject in subjects
+        for check in CHECKS.values()
+        if stage in check.looks
+        for finding in check.looks[stage](subject)
+    ]
+
+
+def _once(findings: list[Finding]) -> list[Finding]:
+    """Nothing twice, and nothing that another finding makes needless."""
+    needless = {
+        (kind, finding.lettering) for finding in findings for kind in CHECKS[finding.kind].needless
+    }
+    kept = [one for one in findings if (one.kind, one.lettering) not in needless]
+    alike = groupby(kept, key=lambda one: (one.kind, one.lettering, one.sheet, one.message))
+    return [next(same) for _, same in alike]
+
+
+def _held(findings: Iterable[Finding], accepted: tuple[Accepted, ...]) -> tuple[Finding, ...]:
+    """Findings with their keys; those that a person has accepted, and are no worse, are so."""
+    figures = {(one.key, one.sheet): one.figure for one in reversed(accepted)}
+    held: list[Finding] = []
+    for finding in findings:
+        key = finding.key or f"{finding.kind}:{finding.lettering}"
+        was = figures.get((key, finding.sheet))
+        more = 0.0 if was is None else finding.figure - was
+        worse = -more if CHECKS[finding.kind].less_is_worse else more
+        well = was is not None and worse <= _SAME
+        held.append(finding.model_copy(update={"key": key, "accepted": well}))
+    return tuple(held)

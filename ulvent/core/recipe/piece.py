@@ -11,6 +11,7 @@ from typing import Annotated, Any, Literal, get_args
 
 from pydantic import Field, ValidationError, model_validator
 
+from ulvent.core.base.arrays import Bounds
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.base.fields import Model, Size, WrongRecipeError
 from ulvent.core.guides.blanks import BLANKS, Blank
@@ -25,6 +26,7 @@ MOST_LETTERS_IN_ALL = 20_000
 MOST_GUIDES = 200
 MOST_LETTERINGS = 400
 MOST_TOOL_SHEETS = 12
+MOST_TITLE = 200
 MOST_ACCEPTED = 2000
 
 
@@ -41,6 +43,13 @@ class ToolArea(Model):
     width: Size
     height: Size
     turned: bool = False
+
+    @property
+    def box(self) -> Bounds:
+        """What is reached, mm."""
+        x, y = self.width / 2.0, self.height / 2.0
+        x, y = (y, x) if self.turned else (x, y)
+        return -x, -y, x, y
 
 
 class Accepted(Model):
@@ -69,7 +78,7 @@ class Piece(Model):
     """
 
     ulvent: Literal[1]
-    title: Annotated[str, Field(max_length=200)] = ""
+    title: Annotated[str, Field(max_length=MOST_TITLE)] = ""
     blank: Blank | None = None
     sheet: Sheet | None = None
     area: ToolArea | None = None
@@ -142,6 +151,47 @@ def parse_piece(document: Any) -> Piece:
             "ulvent", f"version {version} is newer than this Ulvent reads (it reads {VERSION})"
         )
         raise PieceError([problem])
+    return _validated(document)
+
+
+def checked(changed: Piece, before: Piece) -> Piece:
+    """A piece that was made from another, held against the document's rules.
+
+    Parts that are as they were are taken as they are.
+
+    Raises
+    ------
+    PieceError
+        Naming every wrong field.
+    """
+    kept = {id(value) for _, value in before}
+    kept.update(id(one) for one in (*before.guides, *before.letterings))
+
+    def plain(value: Any) -> Any:
+        if id(value) in kept:
+            return value
+        if isinstance(value, tuple):
+            return [plain(one) for one in value]
+        return value.model_dump() if isinstance(value, Model) else value
+
+    return _validated({name: plain(value) for name, value in changed})
+
+
+def parsed_lettering(recipe: dict[str, Any]) -> Lettering:
+    """A lettering from its recipe as plain data.
+
+    Raises
+    ------
+    PieceError
+        Naming every wrong field, as in ``height``.
+    """
+    try:
+        return Lettering.model_validate(recipe)
+    except ValidationError as error:
+        raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
+
+
+def _validated(document: Any) -> Piece:
     try:
         return Piece.model_validate(document)
     except ValidationError as error:

@@ -4,7 +4,6 @@ from ulvent.core.setting.gaps.gap import Gaps
 from ulvent.core.setting.letters.corners import letter_corners
 from ulvent.core.setting.letters.words import nudges_on, place_map, scale_of
 from ulvent.core.setting.lines.lines import (
-    USUAL_PITCH,
     fit_window,
     set_lettering,
 )
@@ -15,7 +14,6 @@ from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
 
 __all__ = [
-    "USUAL_PITCH",
     "Gaps",
     "Setting",
     "Standing",

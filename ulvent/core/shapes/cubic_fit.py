@@ -12,11 +12,10 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
-from scipy.spatial import cKDTree
 
-from ulvent.core.base.arrays import Floats, wrapped
+from ulvent.core.base.arrays import Floats, Integers, wrapped
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.cubics import points_at, velocities_at
 
 _SAMPLES = 24
@@ -85,7 +84,7 @@ class _Spans:
         edges = np.unique(self._evenly(begin, end, np.linspace(0.0, 1.0, parts + 1)))
         return list(zip(edges[:-1].tolist(), edges[1:].tolist(), strict=True))
 
-    def _evenly(self, begin: int, end: int, shares: Floats) -> NDArray[np.int_]:
+    def _evenly(self, begin: int, end: int, shares: Floats) -> Integers:
         measure = self._measure(begin, end)
         found = begin + np.searchsorted(measure, shares * measure[-1] - 1e-12)
         found[0], found[-1] = begin, end
@@ -147,11 +146,11 @@ def fitted_cubics(runs: list[Run], goal: float, knots: Floats | None) -> list[li
     return found
 
 
-def _at_knots(points: Floats, knots: Floats | None) -> NDArray[np.int_]:
+def _at_knots(points: Floats, knots: Floats | None) -> Integers:
     """Indices of the points that are at knots, in order."""
     if knots is None or not len(knots):
         return np.empty(0, dtype=int)
-    far, nearest = cKDTree(points).query(knots, distance_upper_bound=_AT_KNOT)
+    far, nearest = point_tree(points).query(knots, distance_upper_bound=_AT_KNOT)
     return np.unique(nearest[np.isfinite(far)])
 
 

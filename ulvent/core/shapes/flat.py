@@ -12,9 +12,8 @@ import math
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Controls, Floats, wrapped
+from ulvent.core.base.arrays import Booleans, Controls, Floats, Integers, wrapped
 from ulvent.core.base.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
 from ulvent.core.curves import ArcSegment, Curve
 from ulvent.core.curves.cubics import arc_nodes, between_nodes, points_at
@@ -64,7 +63,7 @@ def _arc_cubics(arc: ArcSegment) -> Controls:
     return between_nodes(*arc_nodes(arc.centre, arc.radius, begin, sweep, parts))
 
 
-def _chord_starts(controls: Floats, straight: NDArray[np.bool_]) -> list[Floats]:
+def _chord_starts(controls: Floats, straight: Booleans) -> list[Floats]:
     """For each cubic its points but the last one, mm."""
     counts = np.where(straight, 1, _first_counts(controls))
     points: list[Floats] = [controls[index, :1] for index in range(len(controls))]
@@ -88,7 +87,7 @@ def _chord_starts(controls: Floats, straight: NDArray[np.bool_]) -> list[Floats]
     return points
 
 
-def _first_counts(controls: Floats) -> NDArray[np.int_]:
+def _first_counts(controls: Floats) -> Integers:
     """How many chords each cubic needs by its bend, its turn and its length."""
     steps = np.diff(controls, axis=1)
     bends = np.hypot(*np.moveaxis(np.diff(steps, axis=1), 2, 0)).max(axis=1)
@@ -101,7 +100,7 @@ def _first_counts(controls: Floats) -> NDArray[np.int_]:
     return np.asarray(np.minimum(needed, _MOST_CHORDS), dtype=int)
 
 
-def _at_equal_steps(controls: Floats, counts: NDArray[np.int_]) -> tuple[Floats, NDArray[np.int_]]:
+def _at_equal_steps(controls: Floats, counts: Integers) -> tuple[Floats, Integers]:
     """Points of all cubics at equal parameter steps, ends included, and whose each is."""
     owner = np.repeat(np.arange(len(counts)), counts + 1)
     firsts = np.cumsum(counts + 1) - (counts + 1)

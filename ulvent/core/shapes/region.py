@@ -13,9 +13,8 @@ from typing import Literal
 
 import manifold3d
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Bounds, Floats
+from ulvent.core.base.arrays import Booleans, Bounds, Floats
 from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
@@ -216,7 +215,7 @@ class Region:
         """What the holes are, with nothing of what stands in them."""
         return Region.of_rings([ring[::-1] for ring in self.rings if ring_area(ring) < 0.0])
 
-    def contains(self, points: Floats) -> NDArray[np.bool_]:
+    def contains(self, points: Floats) -> Booleans:
         """(n,) whether each point is inside, by counting the edges to its right."""
         inside = np.zeros(len(points), dtype=bool)
         for ring in self.rings:

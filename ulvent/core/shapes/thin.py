@@ -14,17 +14,16 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
-from scipy.spatial import cKDTree
 
-from ulvent.core.base.arrays import Floats, turned_left
+from ulvent.core.base.arrays import Booleans, Floats, Integers, turned_left
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline, Walk
 from ulvent.core.shapes.region import Region
 
-Ints = NDArray[np.int_]
+Ints = Integers
 
 _STEPS_OF_LIMIT = 7.0
 _FINEST, _COARSEST = 0.04, 0.25
@@ -108,7 +107,7 @@ class _Edge:
         self._firsts = np.searchsorted(self._whose, np.arange(len(self._rings)))
         self._counts = np.bincount(self._whose)
         self._totals = np.array([walk.length for walk in self._walks])
-        self._tree = cKDTree(self._points)
+        self._tree = point_tree(self._points)
 
     def balls(self, limit: float) -> tuple[Floats, Ints]:
         """Radii of the balls, and the point that stops each; −1 where none does below `limit`."""
@@ -135,7 +134,7 @@ class _Edge:
             others[active] = near
         return radii, others
 
-    def counts(self, thin: Ints, radii: Floats, others: Ints) -> NDArray[np.bool_]:
+    def counts(self, thin: Ints, radii: Floats, others: Ints) -> Booleans:
         """Which of the thin points are no mere wedge."""
         other = others[thin]
         facing = np.einsum("ni,ni->n", self._normals[thin], self._normals[other]) < _FACING
@@ -147,7 +146,7 @@ class _Edge:
             neck[index] = self._is_neck(int(thin[index]), int(other[index]), radii)
         # On one ring, a ball that bridges next to nothing is a bend of the edge itself.
         bend = ~apart & (way < _BEND * chord)
-        found: NDArray[np.bool_] = (facing | apart | neck) & ~bend
+        found: Booleans = (facing | apart | neck) & ~bend
         return found
 
     def _is_neck(self, one: int, two: int, radii: Floats) -> bool:
@@ -165,7 +164,7 @@ class _Edge:
         if not len(thin):
             return []
         middles = (self._points[thin] + self._points[others[thin]]) / 2.0
-        pairs = cKDTree(middles).query_pairs(_NEIGHBOURS * self._step, output_type="ndarray")
+        pairs = point_tree(middles).query_pairs(_NEIGHBOURS * self._step, output_type="ndarray")
         links = coo_matrix(
             (np.ones(len(pairs)), (pairs[:, 0], pairs[:, 1])), shape=(len(thin), len(thin))
         )

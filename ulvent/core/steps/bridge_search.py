@@ -21,7 +21,7 @@ from typing import Annotated
 import numpy as np
 from pydantic import Field
 
-from ulvent.core.base.arrays import Floats, turned_left, wrapped
+from ulvent.core.base.arrays import Floats, Point, turned_left, wrapped
 from ulvent.core.base.fields import Model
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline, Polyline
@@ -83,14 +83,14 @@ class Bridge:
         the counter's middle, and where the letter's own axes point: x and y of both
     """
 
-    begin: tuple[float, float]
-    end: tuple[float, float]
+    begin: Point
+    end: Point
     width: float
     angle: float = 0.0
     lettering: str = ""
     letter: int = -1
     number: int = 0
-    about: tuple[float, float] = (0.0, 0.0)
+    about: Point = (0.0, 0.0)
     axes: tuple[float, float, float, float] = (1.0, 0.0, 0.0, 1.0)
 
     @property
@@ -98,7 +98,7 @@ class Bridge:
         return math.dist(self.begin, self.end)
 
     @property
-    def middle(self) -> tuple[float, float]:
+    def middle(self) -> Point:
         return (self.begin[0] + self.end[0]) / 2.0, (self.begin[1] + self.end[1]) / 2.0
 
     def region(self) -> Region:
@@ -117,7 +117,7 @@ class Bridge:
         xx, xy, yx, yy = own.ravel().tolist()
         return replace(self, begin=(bx, by), end=(ex, ey), about=(ax, ay), axes=(xx, xy, yx, yy))
 
-    def angle_toward(self, at: tuple[float, float]) -> float:
+    def angle_toward(self, at: Point) -> float:
         """The angle at which the bridge would stand if it stood toward a point, degrees."""
         away = np.array(at) - np.array(self.about)
         along, up = (np.array(self.axes).reshape(2, 2) @ away).tolist()

@@ -6,10 +6,9 @@ from dataclasses import replace
 from typing import Annotated, Literal
 
 import numpy as np
-from numpy.typing import NDArray
 from pydantic import Field
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.base.fields import Coordinate, Identifier, Model
 from ulvent.core.base.inputs import Figure, GuideChoice, Option
 from ulvent.core.base.tolerances import JOINT
@@ -82,7 +81,7 @@ def _with_crossings(dense: Floats, shape: Region) -> Floats:
     return points
 
 
-def _crossings(begins: Floats, ways: Floats, ring: Floats) -> tuple[NDArray[np.int_], Floats]:
+def _crossings(begins: Floats, ways: Floats, ring: Floats) -> tuple[Integers, Floats]:
     """Which chords cross a ring, once for each crossing, and at which shares of their ways."""
     edges = np.roll(ring, -1, axis=0) - ring
     cross = ways[:, None, 0] * edges[:, 1] - ways[:, None, 1] * edges[:, 0]

@@ -12,10 +12,8 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
-from scipy.spatial import Voronoi
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
 
@@ -86,6 +84,9 @@ def _of_part(part: Region) -> tuple[list[Polyline], Floats]:
 
 def _skeleton(part: Region) -> tuple[Floats, list[tuple[int, int]], Floats]:
     """Voronoi vertices, the edges that are middle lines, and each vertex's distance, mm."""
+    # Imported when it is needed: SciPy takes longer to load than a piece takes to be measured.
+    from scipy.spatial import Voronoi
+
     step = max(_STEP, part.perimeter / _MOST_POINTS)
     step = min(step, part.perimeter / _LEAST_POINTS)
     points, whose, along, total = _sampled(part, step)
@@ -110,7 +111,7 @@ def _skeleton(part: Region) -> tuple[Floats, list[tuple[int, int]], Floats]:
     return vertices, [(a, b) for a, b in ends.tolist()], radii
 
 
-def _sampled(part: Region, step: float) -> tuple[Floats, NDArray[np.int_], Floats, Floats]:
+def _sampled(part: Region, step: float) -> tuple[Floats, Integers, Floats, Floats]:
     """Points along all rings, whose each is, its place along it, and that ring's length."""
     points, whose, along, total = [], [], [], []
     for index, ring in enumerate(part.rings):

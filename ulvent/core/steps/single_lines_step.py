@@ -11,6 +11,7 @@ from ulvent.core.base.inputs import Figure, Option, Switch, When
 from ulvent.core.outlines import Polyline
 from ulvent.core.steps.hatching import hatched, rings_until_full
 from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -42,9 +43,6 @@ def _take(recipe: Strokes, work: Work) -> None:
 
 
 def _middle_lines(work: Work) -> list[Polyline]:
-    # Imported when it is needed: SciPy would double the start of the command line.
-    from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
-
     found: list[Polyline] = []
     poor: list[str] = []
     for letter in work.letters:

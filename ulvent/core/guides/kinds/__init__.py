@@ -5,13 +5,15 @@ A new kind is a new module here, with its recipe and its `GuideKind`.
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Union
+from functools import cache
+from typing import TYPE_CHECKING, Annotated, Any, Union
 
-from pydantic import Field
+from pydantic import Field, TypeAdapter
 
+from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.base.register import found_records
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import GuideKind
+from ulvent.core.guides.kind import GuideKind, Start
 
 KINDS: dict[str, GuideKind] = {kind.name: kind for kind in found_records(__name__, GuideKind)}
 """All kinds by their names, in the order in which they are listed."""
@@ -23,7 +25,46 @@ else:
     AnyGuide = Union[tuple(kind.recipe for kind in KINDS.values())]  # noqa: UP007
     Guide = Annotated[AnyGuide, Field(discriminator="kind")]
 
+STARTS: dict[str, Start] = {
+    start.name: start
+    for start in sorted(
+        (start for kind in KINDS.values() for start in kind.starts), key=lambda one: one.rank
+    )
+}
+"""Guides to begin with by their names, in the order in which they are offered."""
+
+
+def parsed_guide(recipe: dict[str, Any]) -> AnyGuide:
+    """A guide from its recipe as plain data.
+
+    Raises
+    ------
+    ValidationError
+        When it is none.
+    """
+    return _any_guide().validate_python(recipe)
+
+
+@cache
+def _any_guide() -> TypeAdapter[AnyGuide]:
+    return TypeAdapter(Guide)
+
 
 def kind_of(guide: GuideRecipe) -> GuideKind:
     """What is known of a guide's kind."""
     return KINDS[guide.kind]
+
+
+SCALE = Figure("scaled", "Scale of the whole", "×")
+"""The figure by which every guide can be sized."""
+
+
+def sizes_of(guide: GuideRecipe) -> dict[str, Figure]:
+    """The figures of a guide that lettering can size, by their fields; the usual one first."""
+    kind = kind_of(guide)
+    figures: list[Figure] = []
+    for one in kind.inputs:
+        figures += one.figures if isinstance(one, Way) else [one] if isinstance(one, Figure) else []
+    known = {one.field: one for one in figures}
+    given = [known[field] for field in kind.sized_by if getattr(guide, field) is not None]
+    return {one.field: one for one in (*given, SCALE)}

@@ -80,6 +80,11 @@ def _pulled(guide: CircleGuide, hold: Hold) -> GuideRecipe | None:
     return guide.model_copy(update={"start": round(angle % 360.0, 3), "seam": 0.0})
 
 
+def _readings(guide: CircleGuide) -> tuple[str, str]:
+    forward = (guide.turn == "clockwise") != guide.reverse
+    return ("clockwise", "anticlockwise") if forward else ("anticlockwise", "clockwise")
+
+
 def _first(sizes: Sizes) -> dict[str, object]:
     return {"diameter": two_digits(0.7 * sizes.blank), "start": 180}
 
@@ -112,5 +117,6 @@ KIND = GuideKind(
     restated=_restated,
     turns=False,
     seam_moves=False,
+    readings=_readings,
     pulled=_pulled,
 )

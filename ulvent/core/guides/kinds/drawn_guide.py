@@ -97,4 +97,5 @@ KIND = GuideKind(
     grips=_grips,
     pulled=_pulled,
     placed=_placed,
+    nodes=True,
 )

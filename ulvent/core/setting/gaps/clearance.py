@@ -5,10 +5,10 @@ from __future__ import annotations
 from functools import cached_property, lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, turned_left
+from ulvent.core.base.arrays import Floats, Integers, turned_left
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face, PlacedGlyph
 
@@ -51,7 +51,7 @@ class Clearance:
         self._face, self._clusters, self._scales, self._bent = face, clusters, scales, bent
         self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
 
-    def on_curve(self, frames: Frames, which: NDArray[np.int_]) -> Floats:
+    def on_curve(self, frames: Frames, which: Integers) -> Floats:
         """(k,) least distance between the whole outlines of the pairs `which`, mm.
 
         Of outlines that cross, by how much they overlap in a row across the line midway
@@ -74,7 +74,7 @@ class Clearance:
         apart: Floats = begins - ends
         return apart
 
-    def in_rows(self, frames: Frames, which: NDArray[np.int_]) -> Floats:
+    def in_rows(self, frames: Frames, which: Integers) -> Floats:
         """(k,) the least white of the pairs `which` across rows: quick, and never too much.
 
         Letters stand for themselves by their outermost points in each row; rows are taken
@@ -103,7 +103,7 @@ class Clearance:
         found: Floats = stretches.max(axis=2).min(axis=1)
         return found
 
-    def _sides_in_rows(self, frames: Frames, which: NDArray[np.int_]) -> tuple[Floats, Floats]:
+    def _sides_in_rows(self, frames: Frames, which: Integers) -> tuple[Floats, Floats]:
         """(k, rows) where the first of each pair ends and the second begins, mm.
 
         Measured along the line midway between the two.
@@ -113,7 +113,7 @@ class Clearance:
         step = ROW_SHARE * self._face.metrics.cap_height * np.minimum(
             self._scales[which], self._scales[which + 1]
         )  # fmt: skip
-        sides: list[tuple[NDArray[np.intp], Floats, Floats]] = []
+        sides: list[tuple[Integers, Floats, Floats]] = []
         for letters, outermost in zip((which, which + 1), self._outermost, strict=True):
             points = [outermost[letter] for letter in letters]
             pairs = np.repeat(np.arange(len(which)), [len(each) for each in points])
@@ -187,7 +187,7 @@ class Clearance:
         """How far apart the points along a letter's outline are at most, mm."""
         return float(_POINTS_APART * self._face.metrics.cap_height * self._scales[index])
 
-    def _placed(self, points: Floats, owners: NDArray[np.intp], frames: Frames) -> Floats:
+    def _placed(self, points: Floats, owners: Integers, frames: Frames) -> Floats:
         """Points of letters, from the letters' middles, where the letters stand, (m, 2), mm."""
         across, up = points[:, :1], points[:, 1:]
         if self._bent:
@@ -213,15 +213,13 @@ def _between(one: Floats, two: Floats) -> Floats:
 
 def least_distance(one: Floats, two: Floats) -> float:
     """The least distance between two sets of points, (n, 2) and (m, 2)."""
-    from scipy.spatial import cKDTree
-
     # Some of the points say how near they come at least; none farther off need be looked at.
     some = one[::_SOME, None] - two[None, ::_SOME]
     reach = float(np.sqrt((some**2).sum(axis=2).min())) + JOINT
     for _ in range(2):
         near = (one >= two.min(axis=0) - reach) & (one <= two.max(axis=0) + reach)
         one, two = two, one[near.all(axis=1)]
-    return float(cKDTree(one).query(two)[0].min())
+    return float(point_tree(one).query(two)[0].min())
 
 
 def _without_gaps(ends: Floats) -> Floats:

@@ -6,10 +6,9 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
-from scipy.spatial import cKDTree
 
-from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.arrays import Booleans, Floats, Integers
+from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Frames
 
 _HALF_TURN = np.pi
@@ -25,7 +24,7 @@ class Turns(NamedTuple):
 
     turnings: Floats
     rows: Integers
-    closed: NDArray[np.bool_]
+    closed: Booleans
 
     @classmethod
     def of(cls, rows: Sequence[Frames], closed: Sequence[bool]) -> Turns:
@@ -49,7 +48,7 @@ class Turns(NamedTuple):
     def pairs(self, middles: Floats, reach: float) -> tuple[Integers, Integers]:
         """Letters on different turns whose middles are no farther apart than `reach`, mm."""
         inked = np.flatnonzero(np.isfinite(middles[:, 0]))
-        found = cKDTree(middles[inked]).query_pairs(reach, output_type="ndarray")
+        found = point_tree(middles[inked]).query_pairs(reach, output_type="ndarray")
         ones, twos = inked[found[:, 0]], inked[found[:, 1]]
         turned = np.abs(self.turnings[ones] - self.turnings[twos]) > _HALF_TURN
         other = (self.rows[ones] != self.rows[twos]) | (turned & ~self.closed[ones])

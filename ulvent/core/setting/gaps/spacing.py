@@ -17,9 +17,8 @@ from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Booleans, Floats, Integers
 from ulvent.core.base.tolerances import GAP, JOINT
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
@@ -84,7 +83,7 @@ class Spacing:
     bent: bool
     middles: Floats
     targets: Floats
-    runs: NDArray[np.int_]
+    runs: Integers
     hold: Hold
     share: float
     floor: Floats
@@ -104,8 +103,8 @@ class Spaced:
     """
 
     middles: Floats
-    at_floor: NDArray[np.bool_]
-    too_near: NDArray[np.bool_]
+    at_floor: Booleans
+    too_near: Booleans
 
 
 def spaced(spacing: Spacing, baseline: Curve) -> Spaced:
@@ -156,7 +155,7 @@ class _LastTime:
 
     moved: Floats
     rates: Floats
-    at_floor: NDArray[np.bool_]
+    at_floor: Booleans
     whole: bool = True
 
 
@@ -186,7 +185,7 @@ def _anew(row: _Row, begun: _Solved) -> tuple[Spaced, _LastTime | None]:
 
 
 def _as_found(
-    row: _Row, solved: _Solved, too_near: NDArray[np.bool_] | None = None
+    row: _Row, solved: _Solved, too_near: Booleans | None = None
 ) -> tuple[Spaced, _LastTime]:
     count = len(solved.middles) - 1
     too_near = np.zeros(count, dtype=bool) if too_near is None else too_near[:count]
@@ -252,11 +251,11 @@ class _Row:
         return self._answer
 
     @property
-    def free(self) -> NDArray[np.int_]:
+    def free(self) -> Integers:
         """The pairs that are given their targets."""
         return np.flatnonzero(self.judged & ~self.at_floor)
 
-    def near(self, middles: Floats, which: NDArray[np.int_]) -> NDArray[np.int_]:
+    def near(self, middles: Floats, which: Integers) -> Integers:
         """Those of the pairs `which` that come nearer than they may."""
         _, frames = self._frames(middles)
         which = which[self._clear.apart(frames)[which] < self.floor[which]]
@@ -271,7 +270,7 @@ class _Row:
             return False
         return not len(self.near(middles, self.free))
 
-    def _clear_of(self, frames: Frames, held: NDArray[np.int_]) -> Floats:
+    def _clear_of(self, frames: Frames, held: Integers) -> Floats:
         """What the floor is held against."""
         if self._spacing.overlap:
             height = _TIED * -float(self.floor.min())

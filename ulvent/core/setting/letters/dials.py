@@ -5,9 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Booleans, Floats
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve
@@ -118,7 +117,7 @@ def _stations(dial: Dial, guide: Curve, first: float) -> Floats:
     return stations
 
 
-def _on_guide(guide: Curve, stations: Floats) -> NDArray[np.bool_]:
+def _on_guide(guide: Curve, stations: Floats) -> Booleans:
     if guide.closed:
         return np.ones(len(stations), dtype=bool)
     return (stations >= -JOINT) & (stations <= guide.length + JOINT)

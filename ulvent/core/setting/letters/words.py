@@ -12,9 +12,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.faces import Cluster, Face, MissingCharacter
 from ulvent.core.recipe.lettering import Lettering, Nudge
 from ulvent.core.stances import STANCES
@@ -45,7 +44,7 @@ class Words:
 
     clusters: tuple[Cluster, ...]
     missing: tuple[MissingCharacter, ...]
-    places: NDArray[np.int_]
+    places: Integers
     scales: Floats
     starts: Floats
     extents: Floats

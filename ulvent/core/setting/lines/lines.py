@@ -13,7 +13,7 @@ from ulvent.core.base.errors import CurveError, FaceError, wrong_field
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Line, Parallel
 from ulvent.core.faces import Face, MarkShape, Style, StyledFace, styled
-from ulvent.core.guides import outline_from_path_data
+from ulvent.core.recipe.arrangements import LINE_TO_LINE
 from ulvent.core.recipe.lettering import MOST_LETTERS, Fill, Laps, Lettering, Mark, Nudge
 from ulvent.core.setting.letters.dials import outside
 from ulvent.core.setting.letters.words import (
@@ -39,8 +39,6 @@ from ulvent.core.setting.rows.placing import baseline_curve, place_row
 from ulvent.core.setting.rows.setting import Setting
 from ulvent.core.setting.rows.standing import Standing
 
-USUAL_PITCH = 1.5
-"""From line to line, in letters' heights, where no pitch is given. Common practice, no source."""
 MOST_LAPS = 40
 _MOST_GROWTH = 50.0
 """Words do not grow by more than e to this power; more is no lettering."""
@@ -117,6 +115,9 @@ def _shape(field: str, mark: Mark) -> MarkShape:
 @lru_cache(maxsize=64)
 def _outline_of(data: str) -> tuple[str, tuple[tuple[float, float], ...]]:
     """Path data as operations and points."""
+    # Imported when it is needed: few letterings have a mark from a file.
+    from ulvent.core.guides.pathdata import outline_from_path_data
+
     outline = outline_from_path_data(data)
     return outline.operations, tuple((x, y) for x, y in outline.points.tolist())
 
@@ -126,7 +127,7 @@ def _line(lettering: Lettering, number: int, text: str) -> Lettering:
     if number == 0 and not lettering.lines and "\n" not in lettering.text:
         return lettering
     choice = lettering.lines[number] if number < len(lettering.lines) else None
-    pitch = lettering.line_pitch or USUAL_PITCH * lettering.height
+    pitch = lettering.line_pitch or LINE_TO_LINE * lettering.height
     return lettering.model_copy(
         update={
             "text": text,
@@ -264,7 +265,7 @@ def _filled(
     scale = scale_of(lettering, face)
     # Tails of one line and heads of the next do not meet.
     clear = _FILLED_PITCH * scale * (face.metrics.ascender - face.metrics.descender)
-    pitch = fill.pitch or max(clear, USUAL_PITCH * lettering.height)
+    pitch = fill.pitch or max(clear, LINE_TO_LINE * lettering.height)
     if fill.way == "around":
         heads_out = outside(standing.guide) * (1.0 if lettering.reading == "along" else -1.0) > 0.0
         reach = face.metrics.ascender if heads_out else face.metrics.descender

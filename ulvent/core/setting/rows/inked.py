@@ -6,9 +6,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Booleans, Floats
+from ulvent.core.base.arrays import Booleans, Floats, Integers
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.rows.arrange import Row
 
@@ -26,8 +25,8 @@ class InkedLetters:
     """
 
     clusters: tuple[Cluster, ...]
-    places: NDArray[np.int_]
-    runs: NDArray[np.int_]
+    places: Integers
+    runs: Integers
     begins: Floats
     pushes: Floats
     extents: Floats

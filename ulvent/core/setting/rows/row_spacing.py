@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, Stretch
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Stretch
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
 from ulvent.core.recipe.lettering import Lettering
@@ -96,7 +95,7 @@ def _near_as_designed(face: Face, letters: InkedLetters) -> Floats:
     return np.minimum(clear, NEAR_AS_DESIGNED * clear)
 
 
-def _parted(middles: Floats, baseline: Parallel) -> NDArray[np.bool_]:
+def _parted(middles: Floats, baseline: Parallel) -> Booleans:
     """(n − 1,) which neighbours stand on two sides of a corner."""
     corners = np.array([sum(zone) / 2.0 for zone in corner_zones(baseline.base, baseline, 0.0)])
     if not len(corners):
@@ -109,12 +108,12 @@ def _parted(middles: Floats, baseline: Parallel) -> NDArray[np.bool_]:
         )
     else:
         passed = np.searchsorted(corners, middles)
-    parted: NDArray[np.bool_] = np.diff(passed) != 0
+    parted: Booleans = np.diff(passed) != 0
     return parted
 
 
 def moved_stretches(
-    stretches: tuple[Stretch, ...], runs: NDArray[np.int_], moved: Floats
+    stretches: tuple[Stretch, ...], runs: Integers, moved: Floats
 ) -> tuple[Stretch, ...]:
     """Stretches whose first and last letters were moved."""
     found: list[Stretch] = []

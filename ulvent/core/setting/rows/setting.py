@@ -12,9 +12,8 @@ from functools import cached_property
 from itertools import groupby
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ulvent.core.base.arrays import Floats, Stretch
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Stretch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Cluster, Face, MissingCharacter
@@ -88,22 +87,22 @@ class Setting:
     clusters: tuple[Cluster, ...]
     missing: tuple[MissingCharacter, ...]
     scales: Floats
-    places: NDArray[np.int_]
-    runs: NDArray[np.int_]
+    places: Integers
+    runs: Integers
     advances: Floats
     middles: Floats
     frames: Frames
     poses: Poses
     meant: Floats
     pushes: Floats
-    has_room: NDArray[np.bool_]
-    drawn: NDArray[np.bool_]
+    has_room: Booleans
+    drawn: Booleans
     stretches: tuple[Stretch, ...]
     length: float
     overhang: float
     targets: Floats
-    at_floor: NDArray[np.bool_]
-    too_near: NDArray[np.bool_]
+    at_floor: Booleans
+    too_near: Booleans
     spare: float = math.nan
     ticks: TickLines | None = None
     labels: tuple[Label, ...] = ()

@@ -1,6 +1,6 @@
 """Tries out a font file: reads it from standard input, draws all of it, prints what it is.
 
-Run as a process of its own, `python -m ulvent.formats.font_trial NAME`, so that no file
+Run as a process of its own, `python -m ulvent.formats.fonts.font_trial NAME`, so that no file
 can hurt more than that process. Prints JSON: the facts, or a reason.
 """
 
@@ -18,7 +18,7 @@ from fontTools.ttLib import TTFont
 from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Face
 from ulvent.core.faces.traits import traits
-from ulvent.formats.font_file import (
+from ulvent.formats.fonts.font_file import (
     TRIAL_MEMORY,
     TRIAL_SECONDS,
     FontFacts,

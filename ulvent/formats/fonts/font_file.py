@@ -15,8 +15,6 @@ from typing import Literal
 
 from ulvent.core.base.errors import FaceError, FontFileError
 from ulvent.core.faces import Face, OutlineFace
-from ulvent.formats.jhf import read_jhf
-from ulvent.formats.svg_font import read_svg_font
 
 LARGEST_FONT = 16_000_000
 """Bytes of the largest font file that is taken."""
@@ -85,9 +83,14 @@ def read_font(data: bytes, name: str) -> Face:
         With the reason.
     """
     kind = font_format(data)
+    # Each reader is imported when it is needed: most files are of one kind.
     if kind == "svg":
+        from ulvent.formats.fonts.svg_font import read_svg_font
+
         return read_svg_font(data, name)
     if kind == "jhf":
+        from ulvent.formats.fonts.jhf import read_jhf
+
         return read_jhf(data, name)
     return OutlineFace(data)
 
@@ -108,7 +111,7 @@ def try_font(data: bytes, name: str) -> FontFacts:
 
 def _tried(data: bytes, name: str) -> FontFacts:
     font_format(data)
-    command = [sys.executable, "-m", "ulvent.formats.font_trial", name]
+    command = [sys.executable, "-m", "ulvent.formats.fonts.font_trial", name]
     try:
         done = subprocess.run(
             command, input=data, capture_output=True, timeout=2 * TRIAL_SECONDS, check=False

@@ -17,13 +17,13 @@ import ezdxf
 import numpy as np
 from ezdxf.layouts import Modelspace
 from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
+from ezdxf.sections.classes import REQUIRED_CLASSES
 
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import ArcSegment, Curve, Segment
-from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline
-from ulvent.core.prepare import prepared
 from ulvent.core.shapes import arc_of
+from ulvent.core.workshop import Workpiece
 
 # Otherwise every file carries the time and a random number.
 ezdxf.options.write_fixed_meta_data_for_testing = True
@@ -37,13 +37,16 @@ Piece = list[Point]
 """A straight or curved piece of a contour: 2 points of a line, 4 of a cubic."""
 
 
-def write_dxf(layout: Layout, guides: bool = False) -> bytes:
-    """The lettering of a layout as a DXF file; with `guides`, those too."""
+def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
+    """The lettering of a piece, prepared, as a DXF file; with `guides`, those too."""
     document = ezdxf.new("R2010", units=_MILLIMETRES)
     document.header["$INSUNITS"] = _MILLIMETRES
     document.header["$MEASUREMENT"] = 1
+    # Otherwise their order is another one in each process.
+    for name in sorted(REQUIRED_CLASSES[document.dxfversion]):
+        document.classes.add_class(name)
     space = document.modelspace()
-    ready = prepared(layout)
+    layout, ready = work.layout, work.ready
     for layer in ready.layers:
         document.layers.add(layer.id)
         for outline in (*layer.outlines, *layer.strokes):

@@ -1,46 +1,31 @@
 """What mends a lettering that has no room, worked out far enough to be done at once.
 
-A remedy is a change of fields. Every one that is offered has been tried: with it, the
-lettering fits.
+Every remedy that is offered has been tried: with it, the lettering fits.
 """
 
 from __future__ import annotations
 
 import math
-from typing import Any, Literal
+from typing import Any
 
-from pydantic import BaseModel, ConfigDict, ValidationError
+from pydantic import ValidationError
 
 from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.fits import set_fitted
+from ulvent.core.fits import root, set_fitted, with_height
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.layout import Layout, standing_of
+from ulvent.core.proof.remedy import Remedy
+from ulvent.core.recipe.arrangements import LINE_TO_LINE
 from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.setting import USUAL_PITCH, Setting
+from ulvent.core.setting import Setting
 
 _MOST_TRIALS = 6
 _MOST_LARGER = 4.0
+_LEAST_SHARE = 0.2
 _MOST_TIGHTER = 0.12
 """Letters are not pushed together by more than this share of a capital's height."""
-
-
-class Remedy(BaseModel):
-    """A change that mends a finding.
-
-    label
-        what it does, with its figure, in words
-    of, owner, changes
-        whose fields change, and to what
-    """
-
-    model_config = ConfigDict(frozen=True)
-
-    label: str
-    of: Literal["lettering", "guide", "piece"]
-    owner: str
-    changes: dict[str, Any]
 
 
 def overflow_remedies(layout: Layout, lettering: Lettering) -> list[Remedy]:
@@ -110,41 +95,45 @@ def _tighter(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -
 
 def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
     """The largest height that fits, rounded down; an end height keeps its ratio."""
-    height = lettering.height
-    for _ in range(_MOST_TRIALS):
-        changes = _heights(lettering, height)
-        lines = _tried(layout, lettering, changes)
-        if lines is None:
-            return None
-        worst = max(lines, key=lambda line: line.overhang)
-        if worst.overhang <= JOINT:
-            step = 0.1 if height >= 3.0 else 0.01
-            height = math.floor(height / step + 1e-9) * step
-            changes = _heights(lettering, round(height, 3))
-            return _offer(layout, lettering, f"smaller: {height:.4g} mm high", changes)
-        room = worst.length - worst.overhang
-        # Words at half the room need half the height; the tracking between them does not shrink.
-        height *= min(max(room / worst.length, 0.2), 0.9999) if worst.length else 0.5
-    return None
+    length = max(line.length for line in layout.lines_of(lettering.id))
+
+    def left(height: float) -> float:
+        lines = _tried(layout, lettering, _heights(lettering, height))
+        return -math.inf if lines is None else min(_left(line) for line in lines)
+
+    def guess(miss: float) -> float:
+        return lettering.height * max(1.0 + miss / length, _LEAST_SHARE)
+
+    low = _LEAST_SHARE**2 * lettering.height
+    solved = root(left, lettering.height, guess, low, lettering.height)
+    if not solved.found:
+        return None
+    step = 0.1 if solved.value >= 3.0 else 0.01
+    height = round(math.floor(solved.value / step + 1e-9) * step, 3)
+    label = f"smaller: {height:.4g} mm high"
+    return _offer(layout, lettering, label, _heights(lettering, height)) if height else None
+
+
+def _left(line: Setting) -> float:
+    """What a line leaves of its guide where it stands, mm; negative by what overflows."""
+    if line.lettering.dial is not None:
+        return -line.overhang
+    if line.baseline.closed:
+        return line.baseline.length - (line.end - line.start)
+    return min(line.start, line.baseline.length - line.end)
 
 
 def _heights(lettering: Lettering, height: float) -> dict[str, Any]:
-    factor = height / lettering.height
-    changes: dict[str, Any] = {"height": height}
-    if lettering.end_height is not None:
-        changes["end_height"] = round(lettering.end_height * factor, 4)
-    if any(line.height for line in lettering.lines):
-        changes["lines"] = [
-            line.model_dump() | {"height": line.height and round(line.height * factor, 4)}
-            for line in lettering.lines
-        ]
-    return changes
+    """The fields that another height changes."""
+    changed = with_height(lettering, height).model_dump(mode="json")
+    same = lettering.model_dump(mode="json")
+    return {name: value for name, value in changed.items() if value != same[name]}
 
 
 def _another_lap(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:
     if lettering.repeat or lettering.dial or lettering.laps or not lines[0].baseline.closed:
         return None
-    pitch = math.ceil(USUAL_PITCH * lines[0].capital * 10.0) / 10.0
+    pitch = math.ceil(LINE_TO_LINE * lines[0].capital * 10.0) / 10.0
     for way in ("inward", "outward"):
         changes = {"laps": {"pitch": pitch, "way": way}}
         found = _offer(layout, lettering, f"go on to another lap, {way}", changes)

@@ -1,0 +1,24 @@
+"""What was done by hand taken back, from some letters or from all."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ulvent.core.acts.act import LetteringAct
+from ulvent.core.acts.by_hand import Letters, put_back
+from ulvent.core.curves import Curve
+from ulvent.core.layout import FaceNamed
+from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.piece import Piece
+
+
+class PutBack(LetteringAct):
+    """What was done by hand taken back, from some letters or from all."""
+
+    act: Literal["put-back"]
+    letters: Letters | None = None
+
+    def changed(
+        self, lettering: Lettering, curve: Curve, piece: Piece, faces: FaceNamed
+    ) -> Lettering:
+        return put_back(lettering, self.letters)

@@ -1,0 +1,46 @@
+"""A new guide as it is offered to begin with, as large as the blank asks."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from ulvent.core.acts.act import Act, Done, guide_of, with_new_guide
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.curves.bounds import curve_bounds
+from ulvent.core.guides.blanks import blank_curves
+from ulvent.core.guides.kind import Sizes
+from ulvent.core.guides.kinds import STARTS, parsed_guide
+from ulvent.core.layout import FaceNamed
+from ulvent.core.recipe.piece import Piece
+
+
+class StartGuide(Act):
+    """A new guide as it is offered to begin with, as large as the blank asks."""
+
+    act: Literal["start-guide"]
+    start: str
+    on: Annotated[tuple[str, ...], Field(max_length=2)] = ()
+
+    def perform(self, piece: Piece, faces: FaceNamed) -> Done:
+        start = STARTS.get(self.start)
+        if start is None:
+            raise wrong_field("start", f"there is no guide “{self.start}” to begin with")
+        on = tuple(guide_of(piece, name).id for name in self.on)
+        if len(on) < start.needs:
+            raise wrong_field("on", f"is made from {start.needs} guides, and these are {len(on)}")
+        recipe = start.recipe(Sizes(_across(piece), on[: start.needs]))
+        return with_new_guide(piece, parsed_guide({"id": start.stem, **recipe}))
+
+
+_NO_BLANK = 200.0
+"""How large a new guide is made for, mm, where there is no blank."""
+
+
+def _across(piece: Piece) -> float:
+    """The shorter side of the blank, mm."""
+    if piece.blank is None:
+        return _NO_BLANK
+    x0, y0, x1, y1 = curve_bounds(blank_curves(piece.blank)[0])
+    return min(x1 - x0, y1 - y0)

@@ -1,0 +1,44 @@
+"""Outlines that cross themselves: a tool would cut a piece apart, or out."""
+
+from __future__ import annotations
+
+from ulvent.core.base.arrays import Point
+from ulvent.core.proof.check import Check, Subject
+from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.places import AREA_ROUNDING, MOST_PLACES, quoted
+from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.shapes.region import ring_area
+
+
+def _look(subject: Subject) -> list[Finding]:
+    found: list[tuple[float, Point, str]] = []
+    for piece in subject.layer.pieces:
+        if piece.outline is None:
+            continue
+        rings = [points for points, closed in flat_contours(piece.outline) if closed]
+        own = Region.of_rings(rings)
+        off = abs(abs(sum(ring_area(ring) for ring in rings)) - own.area)
+        if off > AREA_ROUNDING * max(own.area, 1.0):
+            found.append((off, piece.area.some_point(), piece.text))
+    if not found:
+        return []
+    found.sort(key=lambda each: -each[0])
+    return [
+        CHECK.finding(
+            f"the outlines of {quoted(text for _, _, text in found)} cross themselves",
+            "Prepare the lettering: joining gives outlines that do not cross.",
+            found[0][0],
+            lettering=subject.layer.owner,
+            letters=tuple(text for _, _, text in found),
+            places=tuple(place for _, place, _ in found[:MOST_PLACES]),
+        )
+    ]
+
+
+CHECK = Check(
+    kind="crossing",
+    rank=40,
+    severity="fault",
+    unit="mm²",
+    looks={"layer": _look},
+)

@@ -1,0 +1,84 @@
+"""Lines that lie on each other, and would be cut or drawn twice."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.tolerances import FITTING
+from ulvent.core.base.trees import point_tree
+from ulvent.core.outlines import Polyline
+from ulvent.core.prepare import Prepared
+from ulvent.core.proof.check import Check, Subject
+from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.places import xy
+from ulvent.core.shapes import flat_contours
+
+_SAMPLE = 0.1
+_DOUBLED = 1.0
+"""Lines that lie on each other over less than this, mm, only cross."""
+_PARALLEL = 0.999
+
+
+def _look(subject: Subject) -> list[Finding]:
+    samples, ways, whose = _sampled(_lines(subject.ready))
+    if not len(samples):
+        return []
+    pairs = point_tree(samples).query_pairs(0.75 * _SAMPLE, output_type="ndarray")
+    one, two = pairs.T
+    apart = whose[one] != whose[two]
+    one, two = one[apart], two[apart]
+    parallel = np.abs(np.einsum("ni,ni->n", ways[one], ways[two])) > _PARALLEL
+    off = samples[two] - samples[one]
+    across = np.abs(off[:, 0] * ways[one, 1] - off[:, 1] * ways[one, 0]) < FITTING
+    doubled = np.unique(one[parallel & across])
+    length = len(doubled) * _SAMPLE
+    if length < _DOUBLED:
+        return []
+    return [
+        CHECK.finding(
+            f"about {length:.1f} mm of lines lie on each other and would be cut twice",
+            "Take one of them out, or join them.",
+            length,
+            places=(xy(samples[doubled[0]]),),
+            key=CHECK.kind,
+        )
+    ]
+
+
+def _lines(ready: Prepared) -> list[Polyline]:
+    """All lines that a tool would follow."""
+    lines: list[Polyline] = []
+    for layer in ready.layers:
+        for piece in layer.pieces:
+            lines.extend(Polyline(ring, True) for ring in piece.area.rings)
+        lines.extend(layer.lines)
+        for stroke in layer.own_lines:
+            lines.extend(flat_contours(stroke))
+    return lines
+
+
+def _sampled(lines: list[Polyline]) -> tuple[Floats, Floats, Integers]:
+    """Points at even steps along all lines, the way there, and whose each is."""
+    points, ways, whose = [], [], []
+    for index, line in enumerate(lines):
+        walk = line.walk()
+        count = max(2, math.ceil(walk.length / _SAMPLE))
+        stations = (np.arange(count) + 0.5) * walk.length / count
+        points.append(walk.at(stations))
+        ways.append(walk.ways[walk.edge(stations)])
+        whose.append(np.full(count, index))
+    if not points:
+        return np.empty((0, 2)), np.empty((0, 2)), np.empty(0, dtype=int)
+    return np.concatenate(points), np.concatenate(ways), np.concatenate(whose)
+
+
+CHECK = Check(
+    kind="double-line",
+    rank=60,
+    severity="warning",
+    unit="mm",
+    looks={"layers": _look},
+)

@@ -1,0 +1,24 @@
+"""Lettering that reaches outside of what the tool can reach."""
+
+from __future__ import annotations
+
+from ulvent.core.proof.check import Check, Subject
+from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.outside import outside
+from ulvent.core.shapes import Region
+
+
+def _look(subject: Subject) -> list[Finding]:
+    reach = subject.layout.piece.area
+    if reach is None:
+        return []
+    return outside(CHECK, subject, Region.box(reach.box), "what the tool can reach")
+
+
+CHECK = Check(
+    kind="outside-area",
+    rank=20,
+    severity="fault",
+    unit="mm",
+    looks={"piece": _look},
+)

@@ -1,0 +1,54 @@
+"""Lettering that has no room on its guide, and labels that run into each other."""
+
+from __future__ import annotations
+
+from ulvent.core.proof.check import Check, Subject
+from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.more_room import overflow_remedies
+from ulvent.core.setting import Setting
+
+
+def _look(subject: Subject) -> list[Finding]:
+    lettering = subject.words
+    line = max(subject.lines, key=lambda line: line.overhang)
+    if line.room >= 0.0:
+        return []
+    if lettering.dial is not None:
+        message = f"labels of this dial run into each other by {line.overhang:.2f} mm"
+        remedy = "Make them smaller, or use a larger guide."
+        return [CHECK.finding(message, remedy, line.overhang, lettering=lettering.id)]
+    letters = line.letters_without_room()
+    remedy = (
+        "Make it smaller or tighter, shorten the words, or use a larger guide."
+        if line.length > line.baseline.length
+        else "Slide it along the guide: it is short enough to fit."
+    )
+    return [
+        CHECK.finding(
+            _message(line, letters),
+            remedy,
+            line.overhang,
+            lettering=lettering.id,
+            letters=tuple(letters),
+        )
+    ]
+
+
+def _message(line: Setting, letters: list[str]) -> str:
+    over = line.overhang
+    if line.lettering.repeat:
+        return f"the repeated words are {over:.2f} mm longer than their guide"
+    named = ", ".join(f"“{stretch}”" for stretch in line.words_without_room())
+    guide = "one lap of its guide" if line.baseline.closed else "its guide"
+    message = f"{over:.2f} mm of this lettering do not fit on {guide}"
+    return message + (f"; no room for: {named}" if letters else "")
+
+
+CHECK = Check(
+    kind="overflow",
+    rank=20,
+    severity="fault",
+    unit="mm",
+    looks={"lettering": _look},
+    remedies=overflow_remedies,
+)

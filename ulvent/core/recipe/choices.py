@@ -1,0 +1,126 @@
+"""The words in which a person chooses among the few values that fields of a recipe have.
+
+Each list is held against the recipe when it is loaded: a value without words is an error then.
+"""
+
+from __future__ import annotations
+
+from types import NoneType, UnionType
+from typing import Any, Literal, Union, get_args, get_origin
+
+from pydantic import BaseModel
+
+from ulvent.core.base.inputs import Figure, Values
+from ulvent.core.guides.guide_recipe import GuideRecipe
+from ulvent.core.recipe.fit import Fit, GivesWay
+from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark, Names, Numbers, Ticks
+from ulvent.core.recipe.tool_sheet import ToolSheet
+from ulvent.core.stances import LABEL_STANCES, STANCES
+
+
+def _values(model: type[BaseModel], field: str, words: dict[str, str]) -> Values:
+    """Values of a field with their words, in the order of the words."""
+    missing = _literals(model.model_fields[field].annotation) ^ words.keys()
+    if missing:
+        raise LookupError(f"{model.__name__}.{field}: words and values differ: {missing}")
+    return tuple(words.items())
+
+
+def _literals(annotation: Any) -> set[str]:
+    if get_origin(annotation) is Literal:
+        return set(get_args(annotation))
+    if get_origin(annotation) in (Union, UnionType, tuple):
+        parts = (part for part in get_args(annotation) if part not in (NoneType, Ellipsis))
+        return set().union(*(_literals(part) for part in parts))
+    return set()
+
+
+CHOICES: dict[str, Values] = {
+    "touch": _values(
+        Lettering,
+        "touch",
+        {"ascender": "top", "capital": "head", "middle": "middle", "baseline": "feet",
+         "descender": "tails"},
+    ),
+    "spacing": _values(
+        Lettering,
+        "spacing",
+        {"font": "the face’s", "even": "even", "same": "all the same", "overlap": "overlapping"},
+    ),
+    "align": _values(Lettering, "align", {"start": "start", "centre": "middle", "end": "end"}),
+    "measured": _values(
+        Lettering,
+        "measured",
+        {"capital": "a capital", "x-height": "a small x", "ascender": "descender to ascender",
+         "type": "type size"},
+    ),
+    "at_in": _values(
+        Lettering,
+        "at_in",
+        {"mm": "mm", "share": "%", "start": "off start", "middle": "off middle", "end": "off end",
+         "top": "off top", "bottom": "off bottom"},
+    ),
+    "stance": tuple((one.name, one.label) for one in STANCES.values()),
+    "label_stance": tuple((one.name, one.label) for one in LABEL_STANCES.values()),
+    "labels": (
+        *_values(
+            Numbers, "kind", {"figures": "1 2 3", "roman": "I II III", "letters": "A B C"}
+        ),
+        *_values(
+            Names, "kind", {"compass": "compass points", "months": "months", "list": "listed words"}
+        ),
+    ),
+    "ticks": _values(
+        Ticks, "side", {"inside": "inside", "outside": "outside", "both": "across"}
+    ),
+    "laps": _values(Laps, "way", {"inward": "inward", "outward": "outward"}),
+    "fill": _values(Fill, "way", {"lines": "line by line", "around": "round and round"}),
+    "mark": _values(
+        Mark,
+        "kind",
+        {"dot": "dot", "ring": "ring", "diamond": "diamond", "star": "star", "leaf": "leaf",
+         "letter": "a character", "outline": "from a file …"},
+    ),
+    "fit": _values(
+        Fit,
+        "kind",
+        {"height": "as high as fits", "gap": "spread to fill", "taper": "tapered to the end",
+         "guide": "the guide made to fit", "repeats": "as often as is nearest"},
+    ),
+    "within": _values(
+        Fit,
+        "within",
+        {"blank": "inside the blank", "edges": "between the two edges",
+         "turns": "off its other turns and lines"},
+    ),
+    "until": _values(
+        Fit,
+        "until",
+        {"filled": "the words end at its end", "clear": "its turns are clear of each other"},
+    ),
+    "gives": _values(GivesWay, "figure", {"height": "the height", "width": "the width"}),
+    "corners": _values(
+        GuideRecipe,
+        "corners",
+        {"pass": "as they come", "keep-off": "kept off", "round": "rounded"},
+    ),
+    "output": _values(
+        GuideRecipe, "output", {"cut": "is cut", "draw": "is drawn", "engrave": "is engraved"}
+    ),
+    "use": _values(
+        ToolSheet,
+        "use",
+        {"kept": "letters are kept", "removed": "letters are removed",
+         "sunk": "letters are sunk into it", "lines": "only lines on it"},
+    ),
+}  # fmt: skip
+"""Values of fields with their words, by what is chosen."""
+
+LIMITS = (
+    Figure("least_stroke", "Thinnest stroke"),
+    Figure("least_gap", "Narrowest gap"),
+    Figure("least_part", "Smallest part"),
+    Figure("least_height", "Lowest capital"),
+    Figure("cutter", "Round cutter"),
+)
+"""The figures of a tool sheet; one of zero is not looked at."""

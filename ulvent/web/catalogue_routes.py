@@ -1,0 +1,197 @@
+"""The route that tells the page all that a person chooses from.
+
+Kinds of guides, blanks, stances, steps, checks and formats come from their registers, values of
+fields with their words from the recipes: the page knows none of them by name.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from ulvent.core.base.inputs import Figure, Input, Values
+from ulvent.core.faces.traits import TRAITS
+from ulvent.core.guides.blanks import BLANKS, SHEETS
+from ulvent.core.guides.kinds import KINDS, STARTS
+from ulvent.core.proof import CHECKS
+from ulvent.core.recipe.arrangements import ARRANGEMENTS, COUNTED
+from ulvent.core.recipe.choices import CHOICES, LIMITS
+from ulvent.core.recipe.first import REMEMBERED
+from ulvent.core.recipe.lettering import LONGEST_LABEL, MOST_LETTERS
+from ulvent.core.recipe.piece import MOST_TITLE, MOST_TOOL_SHEETS
+from ulvent.core.stances import LABEL_STANCES
+from ulvent.core.steps import STEPS
+from ulvent.formats.out import FORMATS
+from ulvent.formats.read import READERS
+
+router = APIRouter(tags=["catalogue"])
+
+
+class KindEntry(BaseModel):
+    """A kind of guide; see `GuideKind`."""
+
+    title: str
+    inputs: tuple[Input, ...]
+    leans: bool
+    turns: bool
+    scales: bool
+    seam_moves: bool
+    winds: bool
+    nodes: bool
+    grows: bool
+
+
+class StartEntry(BaseModel):
+    """A guide to begin with; `needs` says how many others it is made from."""
+
+    name: str
+    kind: str
+    picture: str
+    needs: int
+    usual: bool
+
+
+class BlankEntry(BaseModel):
+    """A kind of blank; `first` is its recipe to begin with, none where it comes from a file."""
+
+    name: str
+    title: str
+    first: dict[str, Any] | None
+    inputs: tuple[Input, ...]
+
+
+class SheetEntry(BaseModel):
+    """A common sheet that a blank may lie on, mm."""
+
+    name: str
+    width: float
+    height: float
+
+
+class StepEntry(BaseModel):
+    """A step of preparing; see `Step`."""
+
+    field: str
+    title: str
+    hint: str
+    first: Any
+    left_out: Any
+    inputs: tuple[Input, ...]
+
+
+class FormatEntry(BaseModel):
+    """A format of files, by the name in addresses and endings."""
+
+    name: str
+    title: str
+
+
+class Bounds(BaseModel):
+    """How much documents take."""
+
+    letters: int
+    label: int
+    title: int
+    tool_sheets: int
+
+
+class Catalogue(BaseModel):
+    """All that a person chooses from.
+
+    choices
+        values of fields with their words
+    arrangements
+        ways in which words stand
+    counted
+        sequences of labels that count
+    on_line
+        stances in which labels stand along their guide, so that they can follow it
+    tried
+        kinds of findings whose remedies are tried when they are asked for
+    limits
+        figures of a tool sheet
+    remembered
+        fields of a lettering that the next one begins with
+    traits
+        all that a face can be
+    """
+
+    kinds: dict[str, KindEntry]
+    starts: list[StartEntry]
+    blanks: list[BlankEntry]
+    sheets: list[SheetEntry]
+    steps: list[StepEntry]
+    formats: list[FormatEntry]
+    readers: list[FormatEntry]
+    choices: dict[str, Values]
+    arrangements: Values
+    counted: list[str]
+    on_line: list[str]
+    tried: list[str]
+    limits: list[Figure]
+    remembered: list[str]
+    traits: list[str]
+    bounds: Bounds
+
+
+@router.get("/api/catalogue")
+def catalogue() -> Catalogue:
+    """All that a person chooses from."""
+    return Catalogue(
+        kinds={
+            name: KindEntry(
+                title=kind.title,
+                inputs=kind.inputs,
+                leans=bool(kind.recipe.leaning_fields),
+                turns=kind.turns,
+                scales=kind.scales,
+                seam_moves=kind.seam_moves,
+                winds=kind.winds,
+                nodes=kind.nodes,
+                grows=kind.grows_from is not None,
+            )
+            for name, kind in KINDS.items()
+        },
+        starts=[
+            StartEntry(
+                name=one.name, kind=kind.name, picture=one.picture, needs=one.needs, usual=one.usual
+            )
+            for one in STARTS.values()
+            for kind in KINDS.values()
+            if one in kind.starts
+        ],
+        blanks=[
+            BlankEntry(name=name, title=kind.title, first=kind.first, inputs=kind.inputs)
+            for name, kind in BLANKS.items()
+        ],
+        sheets=[SheetEntry(name=name, width=w, height=h) for name, (w, h) in SHEETS.items()],
+        steps=[
+            StepEntry(
+                field=step.field,
+                title=step.title,
+                hint=step.hint,
+                first=step.first,
+                left_out=step.left_out,
+                inputs=step.inputs,
+            )
+            for step in STEPS.values()
+        ],
+        formats=[FormatEntry(name=one.name, title=one.title) for one in FORMATS.values()],
+        readers=[FormatEntry(name=one.name, title=one.title) for one in READERS.values()],
+        choices=CHOICES,
+        arrangements=tuple(ARRANGEMENTS.items()),
+        counted=list(COUNTED),
+        on_line=[name for name, one in LABEL_STANCES.items() if one.on_line],
+        tried=[kind for kind, check in CHECKS.items() if check.remedies is not None],
+        limits=list(LIMITS),
+        remembered=list(REMEMBERED),
+        traits=list(TRAITS),
+        bounds=Bounds(
+            letters=MOST_LETTERS,
+            label=LONGEST_LABEL,
+            title=MOST_TITLE,
+            tool_sheets=MOST_TOOL_SHEETS,
+        ),
+    )
