@@ -6,10 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
+from ulvent.core.base.inputs import Values
 from ulvent.core.outlines import FileOutline
 from ulvent.core.workshop import Workpiece
 
 FileUnit = Literal["file", "mm", "inch"]
+FILE_UNITS: Values = (("file", "as it says"), ("mm", "mm"), ("inch", "inches"))
+"""What a unit of a file is, with words."""
 
 
 @dataclass(frozen=True, eq=False)

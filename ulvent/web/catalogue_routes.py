@@ -6,7 +6,7 @@ fields with their words from the recipes: the page knows none of them by name.
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 from fastapi import APIRouter
 from pydantic import BaseModel
@@ -17,12 +17,13 @@ from ulvent.core.guides.blanks import BLANKS, SHEETS
 from ulvent.core.guides.kinds import KINDS, STARTS
 from ulvent.core.proof import CHECKS
 from ulvent.core.recipe.arrangements import ARRANGEMENTS, COUNTED
-from ulvent.core.recipe.choices import CHOICES, LIMITS
-from ulvent.core.recipe.first import REMEMBERED
-from ulvent.core.recipe.lettering import LONGEST_LABEL, MOST_LETTERS
+from ulvent.core.recipe.choices import CHOICES, LIMITS, NUDGES
+from ulvent.core.recipe.first import FIRSTS, REMEMBERED, first_mark
+from ulvent.core.recipe.lettering import LONGEST_LABEL, MOST_LETTERS, Names
 from ulvent.core.recipe.piece import MOST_TITLE, MOST_TOOL_SHEETS
 from ulvent.core.stances import LABEL_STANCES
 from ulvent.core.steps import STEPS
+from ulvent.formats.format import FILE_UNITS
 from ulvent.formats.out import FORMATS
 from ulvent.formats.read import READERS
 
@@ -110,8 +111,12 @@ class Catalogue(BaseModel):
         stances in which labels stand along their guide, so that they can follow it
     tried
         kinds of findings whose remedies are tried when they are asked for
-    limits
-        figures of a tool sheet
+    limits, nudges
+        figures of a tool sheet, and of what is done to letters by hand
+    marks, firsts
+        marks by their kinds, and figures in mm, to begin with
+    points
+        how many points a compass can have
     remembered
         fields of a lettering that the next one begins with
     traits
@@ -131,6 +136,11 @@ class Catalogue(BaseModel):
     on_line: list[str]
     tried: list[str]
     limits: list[Figure]
+    nudges: list[Figure]
+    marks: dict[str, dict[str, Any]]
+    firsts: dict[str, float]
+    points: list[int]
+    file_units: Values
     remembered: list[str]
     traits: list[str]
     bounds: Bounds
@@ -186,6 +196,11 @@ def catalogue() -> Catalogue:
         on_line=[name for name, one in LABEL_STANCES.items() if one.on_line],
         tried=[kind for kind, check in CHECKS.items() if check.remedies is not None],
         limits=list(LIMITS),
+        nudges=list(NUDGES),
+        marks={kind: first_mark(kind) for kind, _ in CHOICES["mark"]},
+        firsts=FIRSTS,
+        points=list(get_args(Names.model_fields["points"].annotation)),
+        file_units=FILE_UNITS,
         remembered=list(REMEMBERED),
         traits=list(TRAITS),
         bounds=Bounds(

@@ -57,7 +57,7 @@ class FaceEntry(BaseModel):
     missing: list[str]
 
 
-class Figure(BaseModel):
+class TypedFigure(BaseModel):
     """A typed figure, understood: mm."""
 
     value: float
@@ -181,6 +181,6 @@ def licence(bench: TheBench, face_id: str) -> Response:
 
 
 @router.get("/figure")
-def figure(text: str = Query(max_length=200)) -> Figure:
+def figure(text: str = Query(max_length=200)) -> TypedFigure:
     """What a typed figure comes to: sums, fractions and inches are understood."""
-    return Figure(value=float(np.round(parse_length(text), 6)))
+    return TypedFigure(value=float(np.round(parse_length(text), 6)))

@@ -84,8 +84,9 @@ class LiveAnswer(BaseModel):
 
     unknown
         whether the base that was named is not known: the document is wanted
-    hash
-        names the document of the piece that is shown, unless it is only in hand
+    base, hash
+        name the document that was started from, and that of the piece as it is now, unless it
+        is only in hand
     moved
         instead, while something is held: what moves, before the scene that follows
     acted, made
@@ -96,6 +97,7 @@ class LiveAnswer(BaseModel):
 
     sequence: int
     unknown: bool = False
+    base: str | None = None
     hash: str | None = None
     scene: Scene | None = None
     moved: Moved | None = None
@@ -144,7 +146,7 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
         shown = _by_face(work, request.by_face, shop)
         painting = Painting(shown.layout, request.chosen, request.node)
         if request.hold:
-            yield LiveAnswer(sequence=sequence, moved=painting.moved)
+            yield LiveAnswer(sequence=sequence, base=base.hash, moved=painting.moved)
         shapes = new_shapes(shown.layout, sent)
         found = painting.scene(shown.findings, request.marks)
     except PieceError as error:
@@ -153,6 +155,7 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
     sent.update(shapes)
     yield LiveAnswer(
         sequence=sequence,
+        base=base.hash,
         hash=None if request.act is not None and request.hold else work.hash,
         scene=found,
         acted=None if request.act is None else work.piece,

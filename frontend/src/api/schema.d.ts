@@ -47,6 +47,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description Begin a piece: words on a ring in a round blank.
+         */
+        post: operations["start_api_pieces_first_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}": {
         parameters: {
             query?: never;
@@ -376,7 +396,7 @@ export interface paths {
         put?: never;
         /**
          * Remedies
-         * @description What mends a lettering that has no room; all of it has been tried, which takes a while.
+         * @description What mends a finding of a lettering; all of it has been tried, which takes a while.
          */
         post: operations["remedies_api_remedies_post"];
         delete?: never;
@@ -441,26 +461,6 @@ export interface paths {
          * @description Whole outlines as a blank, brought to the origin.
          */
         post: operations["take_blank_api_outlines_take_blank_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sheets": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Common Sheets
-         * @description Common sheets that a blank may lie on.
-         */
-        get: operations["common_sheets_api_sheets_get"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -690,6 +690,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description All that a person chooses from.
+         */
+        get: operations["catalogue_api_catalogue_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/healthz": {
         parameters: {
             query?: never;
@@ -736,7 +756,7 @@ export interface components {
         };
         /**
          * AddGuide
-         * @description A new guide; what its recipe leaves out is as usual.
+         * @description A new guide from a recipe, under its id or one like it; what is left out is as usual.
          */
         AddGuide: {
             /**
@@ -748,22 +768,63 @@ export interface components {
             recipe: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
         };
         /**
+         * AddLettering
+         * @description New words on a guide, beside those that stand there already.
+         */
+        AddLettering: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "add-lettering";
+            /** Guide */
+            guide: string;
+            /** Choices */
+            choices?: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * AddNode
          * @description A point added to a drawn guide, where its line is nearest.
          */
         AddNode: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "add-node";
-            /** Guide */
-            guide: string;
             /** Near */
             near: [
                 number,
                 number
             ];
+        };
+        /**
+         * Again
+         * @description A second entry of a list, like the first one but for a figure and what is `plain` in it.
+         */
+        Again: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /**
+             * Plain
+             * @default []
+             */
+            plain: [
+                string,
+                boolean
+            ][];
+            /**
+             * Input
+             * @default again
+             * @constant
+             */
+            input: "again";
         };
         /**
          * ArcGuide
@@ -1011,6 +1072,21 @@ export interface components {
             rise: number;
         };
         /**
+         * Arrange
+         * @description How the words of a lettering stand: once, again and again, in laps, as a dial, or filling.
+         */
+        Arrange: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "arrange";
+            /** Way */
+            way: string;
+        };
+        /**
          * Axis
          * @description An axis of a variable face, and the values it takes.
          */
@@ -1152,6 +1228,22 @@ export interface components {
             share: number;
         };
         /**
+         * BlankEntry
+         * @description A kind of blank; `first` is its recipe to begin with, none where it comes from a file.
+         */
+        BlankEntry: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** First */
+            first: {
+                [key: string]: unknown;
+            } | null;
+            /** Inputs */
+            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
+        };
+        /**
          * Border
          * @description An outline round the lettering, or inside it where the distance is negative.
          *
@@ -1179,6 +1271,20 @@ export interface components {
              * @default false
              */
             joined: boolean;
+        };
+        /**
+         * Bounds
+         * @description How much documents take.
+         */
+        Bounds: {
+            /** Letters */
+            letters: number;
+            /** Label */
+            label: number;
+            /** Title */
+            title: number;
+            /** Tool Sheets */
+            tool_sheets: number;
         };
         /**
          * BridgeChange
@@ -1223,6 +1329,133 @@ export interface components {
              * @default []
              */
             changes: components["schemas"]["BridgeChange"][];
+        };
+        /**
+         * ByHand
+         * @description A list of what was changed by hand, which a person can forget.
+         */
+        ByHand: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /**
+             * Input
+             * @default by-hand
+             * @constant
+             */
+            input: "by-hand";
+        };
+        /**
+         * Catalogue
+         * @description All that a person chooses from.
+         *
+         *     choices
+         *         values of fields with their words
+         *     arrangements
+         *         ways in which words stand
+         *     counted
+         *         sequences of labels that count
+         *     on_line
+         *         stances in which labels stand along their guide, so that they can follow it
+         *     tried
+         *         kinds of findings whose remedies are tried when they are asked for
+         *     limits, nudges
+         *         figures of a tool sheet, and of what is done to letters by hand
+         *     marks, firsts
+         *         marks by their kinds, and figures in mm, to begin with
+         *     points
+         *         how many points a compass can have
+         *     remembered
+         *         fields of a lettering that the next one begins with
+         *     traits
+         *         all that a face can be
+         */
+        Catalogue: {
+            /** Kinds */
+            kinds: {
+                [key: string]: components["schemas"]["KindEntry"];
+            };
+            /** Starts */
+            starts: components["schemas"]["StartEntry"][];
+            /** Blanks */
+            blanks: components["schemas"]["BlankEntry"][];
+            /** Sheets */
+            sheets: components["schemas"]["SheetEntry"][];
+            /** Steps */
+            steps: components["schemas"]["StepEntry"][];
+            /** Formats */
+            formats: components["schemas"]["FormatEntry"][];
+            /** Readers */
+            readers: components["schemas"]["FormatEntry"][];
+            /** Choices */
+            choices: {
+                [key: string]: [
+                    string,
+                    string
+                ][];
+            };
+            /** Arrangements */
+            arrangements: [
+                string,
+                string
+            ][];
+            /** Counted */
+            counted: string[];
+            /** On Line */
+            on_line: string[];
+            /** Tried */
+            tried: string[];
+            /** Limits */
+            limits: components["schemas"]["Figure"][];
+            /** Nudges */
+            nudges: components["schemas"]["Figure"][];
+            /** Marks */
+            marks: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /** Firsts */
+            firsts: {
+                [key: string]: number;
+            };
+            /** Points */
+            points: number[];
+            /** File Units */
+            file_units: [
+                string,
+                string
+            ][];
+            /** Remembered */
+            remembered: string[];
+            /** Traits */
+            traits: string[];
+            bounds: components["schemas"]["Bounds"];
+        };
+        /**
+         * ChangeBridge
+         * @description A bridge moved or taken away by hand, in the recipe that it comes from.
+         */
+        ChangeBridge: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "change-bridge";
+            /** Lettering */
+            lettering: string;
+            /** Letter */
+            letter: number;
+            /** Bridge */
+            bridge: number;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /** Angle */
+            angle?: number | null;
         };
         /**
          * ChangedEntry
@@ -1327,15 +1560,18 @@ export interface components {
              */
             turn: "clockwise" | "counterclockwise";
         };
-        /** CloseUp */
+        /**
+         * CloseUp
+         * @description A drawn guide with its ends joined.
+         */
         CloseUp: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "close";
-            /** Guide */
-            guide: string;
         };
         /**
          * Copy
@@ -1500,8 +1736,6 @@ export interface components {
              * @enum {string}
              */
             act: "draw-freehand";
-            /** Guide */
-            guide: string;
             /** Points */
             points: [
                 number,
@@ -1520,8 +1754,6 @@ export interface components {
              * @enum {string}
              */
             act: "draw-through";
-            /** Guide */
-            guide: string;
             /** Points */
             points: [
                 number,
@@ -1758,21 +1990,48 @@ export interface components {
         };
         /**
          * FeatureChoice
-         * @description An OpenType feature that a maker can choose, and what it is called.
+         * @description An OpenType feature that a maker can choose; `usual` says whether it is on by itself.
          */
         FeatureChoice: {
             /** Tag */
             tag: string;
             /** Name */
             name: string;
+            /**
+             * Usual
+             * @default false
+             */
+            usual: boolean;
         };
         /**
          * Figure
-         * @description A typed figure, understood: mm.
+         * @description A figure as a person types it; `shown_as` is what it is multiplied by to be shown.
+         *
+         *     An empty `field` stands for the recipe itself, where that is a figure.
          */
         Figure: {
-            /** Value */
-            value: number;
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "°" | "×" | "%" | "";
+            /**
+             * Shown As
+             * @default 1
+             */
+            shown_as: number;
+            when?: components["schemas"]["When"] | null;
+            /**
+             * Input
+             * @default figure
+             * @constant
+             */
+            input: "figure";
         };
         /**
          * Fill
@@ -1825,6 +2084,8 @@ export interface components {
          * Finding
          * @description One thing that a maker should know.
          *
+         *     kind
+         *         of the check that found it
          *     lettering
          *         whose it is; empty for the whole piece
          *     figure, limit
@@ -1841,11 +2102,8 @@ export interface components {
          *         whether a person has accepted it, and it has not got worse since
          */
         Finding: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "overflow" | "missing-letters" | "missing-face" | "missing-feature" | "tight-bend" | "near-letters" | "near-turns" | "fit" | "outside-blank" | "outside-area" | "touching" | "falls-out" | "loose-part" | "thin" | "narrow-gap" | "small-part" | "low-letters" | "unreached" | "double-line" | "crossing" | "open-outline" | "poor-middle";
+            /** Kind */
+            kind: string;
             /**
              * Severity
              * @enum {string}
@@ -1903,6 +2161,28 @@ export interface components {
              * @default false
              */
             accepted: boolean;
+        };
+        /**
+         * FirstPiece
+         * @description What a new piece is to say, on a disc and a ring, mm; with choices made before.
+         */
+        FirstPiece: {
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** Disc */
+            disc: number;
+            /** Ring */
+            ring: number;
+            /**
+             * Choices
+             * @default {}
+             */
+            choices: {
+                [key: string]: unknown;
+            };
         };
         /**
          * Fit
@@ -1984,17 +2264,27 @@ export interface components {
             until: "filled" | "clear";
         };
         /**
+         * FormatEntry
+         * @description A format of files, by the name in addresses and endings.
+         */
+        FormatEntry: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * GiveAs
          * @description The size of a guide given by other figures; the line stays what it is.
          */
         GiveAs: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "give-as";
-            /** Guide */
-            guide: string;
             /** Figures */
             figures: string[];
         };
@@ -2015,7 +2305,7 @@ export interface components {
         };
         /**
          * Grip
-         * @description A place to take hold of a guide.
+         * @description A place to take hold of a guide, in the piece.
          *
          *     name
          *         by which a pull names it
@@ -2146,6 +2436,27 @@ export interface components {
              */
             inward: boolean;
         };
+        /**
+         * GuideChoice
+         * @description A field that names a guide; or, with `or_blank`, none for the blank.
+         */
+        GuideChoice: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /**
+             * Or Blank
+             * @default false
+             */
+            or_blank: boolean;
+            /**
+             * Input
+             * @default guide
+             * @constant
+             */
+            input: "guide";
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -2163,32 +2474,77 @@ export interface components {
         };
         /**
          * Join
-         * @description Two open drawn guides made one.
-         */
-        "Join-Input": {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            act: "join";
-            /** Guide */
-            guide: string;
-            /** Other */
-            other: string;
-        };
-        /**
-         * Join
          * @description Letters that overlap become one outline.
          *
          *     over
          *         only where they overlap by more than this, mm: zero joins all that touch
          */
-        "Join-Output": {
+        Join: {
             /**
              * Over
              * @default 0
              */
             over: number;
+        };
+        /**
+         * JoinGuides
+         * @description Two open drawn guides made one; lettering on the other goes over to it.
+         */
+        JoinGuides: {
+            /** Guide */
+            guide: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "join";
+            /** Other */
+            other: string;
+        };
+        /**
+         * JudgedGaps
+         * @description The gaps of a line on the strip, one figure a gap in every list.
+         *
+         *     x
+         *         where it is on the strip, mm
+         *     after
+         *         the place in the words of the letter before it; -1 after a mark
+         *     found, designed
+         *         as it is and as its designer gave it, mm
+         *     share
+         *         their quotient
+         *     excess
+         *         by how much it is wider, mm, than it would be if all were alike
+         *     worst
+         *         which of them stand out
+         *     held_apart
+         *         how many stand at the least distance, since an even gap would bring them nearer
+         *     usual
+         *         the middle one of the shares: how the curve widens or narrows all of them
+         *     spread
+         *         by how much, as a share of that, they differ from it at most
+         */
+        JudgedGaps: {
+            /** X */
+            x: number[];
+            /** After */
+            after: number[];
+            /** Found */
+            found: number[];
+            /** Designed */
+            designed: number[];
+            /** Share */
+            share: number[];
+            /** Excess */
+            excess: number[];
+            /** Worst */
+            worst: number[];
+            /** Held Apart */
+            held_apart: number;
+            /** Usual */
+            usual: number;
+            /** Spread */
+            spread: number;
         };
         /**
          * KeepFigures
@@ -2222,6 +2578,28 @@ export interface components {
             at_in: "mm" | "share" | "start" | "middle" | "end" | "top" | "bottom";
         };
         /**
+         * KeptPiece
+         * @description What has become of a change: the revision that it is.
+         */
+        KeptPiece: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
+        };
+        /**
          * Kerf
          * @description Half the width of what the beam or cutter takes away, given back on one side.
          *
@@ -2237,6 +2615,30 @@ export interface components {
              * @enum {string}
              */
             side: "outward" | "inward";
+        };
+        /**
+         * KindEntry
+         * @description A kind of guide; see `GuideKind`.
+         */
+        KindEntry: {
+            /** Title */
+            title: string;
+            /** Inputs */
+            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
+            /** Leans */
+            leans: boolean;
+            /** Turns */
+            turns: boolean;
+            /** Scales */
+            scales: boolean;
+            /** Seam Moves */
+            seam_moves: boolean;
+            /** Winds */
+            winds: boolean;
+            /** Nodes */
+            nodes: boolean;
+            /** Grows */
+            grows: boolean;
         };
         /**
          * LabelChange
@@ -2269,6 +2671,21 @@ export interface components {
              * @default false
              */
             hidden: boolean;
+        };
+        /**
+         * LabelWith
+         * @description The labels of a dial made another sequence, its guide divided as that asks.
+         */
+        LabelWith: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "label-with";
+            /** Kind */
+            kind: string;
         };
         /**
          * LaidFlatGuide
@@ -2628,19 +3045,34 @@ export interface components {
          * LiveAnswer
          * @description The scene of a piece, or what is wrong with it.
          *
+         *     unknown
+         *         whether the base that was named is not known: the document is wanted
+         *     base, hash
+         *         name the document that was started from, and that of the piece as it is now, unless it
+         *         is only in hand
          *     moved
          *         instead, while something is held: what moves, before the scene that follows
-         *     acted
-         *         the piece as the act left it
+         *     acted, made
+         *         the piece as the act left it, and what is new in it
          *     shapes
          *         outlines that this connection has not been sent before
          */
         LiveAnswer: {
             /** Sequence */
             sequence: number;
+            /**
+             * Unknown
+             * @default false
+             */
+            unknown: boolean;
+            /** Base */
+            base?: string | null;
+            /** Hash */
+            hash?: string | null;
             scene?: components["schemas"]["Scene"] | null;
             moved?: components["schemas"]["Moved"] | null;
             acted?: components["schemas"]["Piece"] | null;
+            made?: components["schemas"]["Made"] | null;
             /**
              * Shapes
              * @default {}
@@ -2656,8 +3088,12 @@ export interface components {
         };
         /**
          * LiveRequest
-         * @description A piece to lay out, as it is on the screen, and what is done to it by hand.
+         * @description A piece to lay out, and what is done to it by hand.
          *
+         *     base
+         *         hash of the piece's document; where the server does not know it, it says so
+         *     piece
+         *         the document itself, instead
          *     chosen
          *         the lettering or guide whose strip is shown
          *     act
@@ -2668,18 +3104,22 @@ export interface components {
          *         stations, or points beside it, at which the chosen guide is measured
          *     hold
          *         whether something is held and more requests will come
+         *     by_face
+         *         a lettering that is shown as its face spaces it, for comparing
          */
         LiveRequest: {
             /** Sequence */
             sequence: number;
+            /** Base */
+            base?: string | null;
             /** Piece */
-            piece: {
+            piece?: {
                 [key: string]: unknown;
-            };
+            } | null;
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["SlideBy"] | components["schemas"]["SlideAfter"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["NudgeLetters"] | components["schemas"]["SetNudge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["OtherSide"] | components["schemas"]["TurnOver"] | components["schemas"]["MatchBand"] | components["schemas"]["PasteLabels"] | components["schemas"]["KeepFigures"] | components["schemas"]["Pull"] | components["schemas"]["PlaceNode"] | components["schemas"]["AddNode"] | components["schemas"]["RemoveNode"] | components["schemas"]["SetJoint"] | components["schemas"]["SplitAt"] | components["schemas"]["CloseUp"] | components["schemas"]["Join-Input"] | components["schemas"]["MakeDrawn"] | components["schemas"]["GiveAs"] | components["schemas"]["AddGuide"] | components["schemas"]["DrawThrough"] | components["schemas"]["DrawFreehand"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RestoreGuide"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -2695,19 +3135,34 @@ export interface components {
              * @default false
              */
             hold: boolean;
+            /** By Face */
+            by_face?: string | null;
+        };
+        /**
+         * Made
+         * @description What an act has made new.
+         */
+        Made: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "guide" | "lettering";
+            /** Id */
+            id: string;
         };
         /**
          * MakeDrawn
          * @description A guide of any kind made a drawn one that follows the same line.
          */
         MakeDrawn: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "make-drawn";
-            /** Guide */
-            guide: string;
         };
         /**
          * Mark
@@ -2761,13 +3216,15 @@ export interface components {
         };
         /**
          * Mending
-         * @description A lettering of a piece that has no room, to be mended.
+         * @description A finding of a lettering of a piece, to be mended.
          */
         Mending: {
             /** Piece */
             piece: {
                 [key: string]: unknown;
             };
+            /** Kind */
+            kind: string;
             /** Lettering */
             lettering: string;
         };
@@ -3060,6 +3517,28 @@ export interface components {
             can_redo: boolean;
         };
         /**
+         * Option
+         * @description A field with a few values, each with its words.
+         */
+        Option: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Values */
+            values: [
+                string,
+                string
+            ][];
+            when?: components["schemas"]["When"] | null;
+            /**
+             * Input
+             * @default option
+             * @constant
+             */
+            input: "option";
+        };
+        /**
          * OtherSide
          * @description A lettering put on the other side of its guide, reading the same way.
          */
@@ -3340,13 +3819,13 @@ export interface components {
          * @description A placed point put where its coordinates say.
          */
         PlaceNode: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "place-node";
-            /** Guide */
-            guide: string;
             /** Index */
             index: number;
             /** At */
@@ -3444,14 +3923,11 @@ export interface components {
         };
         /**
          * Prepare
-         * @description What is done to lettering before a tool gets it.
-         *
-         *     few_nodes
-         *         how far curves may be from what they stand for, mm
+         * @description What is done to lettering before a tool gets it: a field for each step.
          */
         Prepare: {
             strokes?: components["schemas"]["Strokes"] | null;
-            join?: components["schemas"]["Join-Output"] | null;
+            join?: components["schemas"]["Join"] | null;
             /**
              * Bands
              * @default []
@@ -3601,11 +4077,6 @@ export interface components {
          *         which layer is shown as material; none: the letterings, or the whole
          */
         ProofRequest: {
-            /**
-             * Sequence
-             * @default 0
-             */
-            sequence: number;
             /** Piece */
             piece: {
                 [key: string]: unknown;
@@ -3627,8 +4098,6 @@ export interface components {
          *         what a round cutter does not reach
          */
         ProofScene: {
-            /** Sequence */
-            sequence: number;
             /** Bounds */
             bounds: [
                 number,
@@ -3673,13 +4142,13 @@ export interface components {
          * @description A grip of a guide pulled.
          */
         Pull: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "pull";
-            /** Guide */
-            guide: string;
             /** Grip */
             grip: string;
             /** Start */
@@ -3881,13 +4350,13 @@ export interface components {
          * @description A guide deleted. What stands on it keeps its place: the line is then kept for it.
          */
         RemoveGuide: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "remove-guide";
-            /** Guide */
-            guide: string;
         };
         /**
          * RemoveLettering
@@ -3902,15 +4371,18 @@ export interface components {
             /** Lettering */
             lettering: string;
         };
-        /** RemoveNode */
+        /**
+         * RemoveNode
+         * @description A point of a drawn guide taken out.
+         */
         RemoveNode: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "remove-node";
-            /** Guide */
-            guide: string;
             /** Index */
             index: number;
         };
@@ -3940,13 +4412,13 @@ export interface components {
          * @description A deleted guide, of which the line was kept, brought back.
          */
         RestoreGuide: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "restore-guide";
-            /** Guide */
-            guide: string;
         };
         /**
          * RingBlank
@@ -3993,6 +4465,8 @@ export interface components {
             ];
             /** Blank */
             blank: string[];
+            /** Blank Words */
+            blank_words: string;
             /** Blank Bounds */
             blank_bounds: [
                 number,
@@ -4057,49 +4531,6 @@ export interface components {
             ];
         };
         /**
-         * SceneGaps
-         * @description The gaps of a line on the strip, one figure a gap in every list.
-         *
-         *     after
-         *         the place in the words of the letter before it; -1 after a mark
-         *     found, designed
-         *         as it is and as its designer gave it, mm
-         *     share
-         *         their quotient
-         *     excess
-         *         by how much it is wider, mm, than it would be if all were alike
-         *     worst
-         *         which of them stand out
-         *     held_apart
-         *         how many stand at the least distance, since an even gap would bring them nearer
-         *     usual
-         *         the middle one of the shares: how the curve widens or narrows all of them
-         *     spread
-         *         by how much, as a share of that, they differ from it at most
-         */
-        SceneGaps: {
-            /** X */
-            x: number[];
-            /** After */
-            after: number[];
-            /** Found */
-            found: number[];
-            /** Designed */
-            designed: number[];
-            /** Share */
-            share: number[];
-            /** Excess */
-            excess: number[];
-            /** Worst */
-            worst: number[];
-            /** Held Apart */
-            held_apart: number;
-            /** Usual */
-            usual: number;
-            /** Spread */
-            spread: number;
-        };
-        /**
          * SceneGuide
          * @description A guide as path data, with its length and the places on it that have names.
          *
@@ -4107,6 +4538,10 @@ export interface components {
          *         what a maker should know of how it came out
          *     tight
          *         path data of where it bends more tightly than the letters on it can follow
+         *     size
+         *         what it is, in a few words with its size
+         *     readings
+         *         which ways lettering can read on it, along it and against it, in words
          *     sizes
          *         figures of it that lettering can size
          */
@@ -4134,8 +4569,15 @@ export interface components {
             note: string;
             /** Tight */
             tight: string;
+            /** Size */
+            size: string;
+            /** Readings */
+            readings: [
+                string,
+                string
+            ];
             /** Sizes */
-            sizes: string[];
+            sizes: components["schemas"]["Figure"][];
         };
         /**
          * SceneLast
@@ -4174,6 +4616,10 @@ export interface components {
          *         where the last letter of an open guide ends, and how far that is from the guide's end
          *     band
          *         path data of the band it stands in, for showing that it is chosen
+         *     fits, keeps
+         *         kinds of fits, and what they may keep inside of, that go together with how it stands
+         *     line_to_line
+         *         from line to line, mm, where no pitch is given
          */
         SceneLettering: {
             /** Id */
@@ -4219,6 +4665,12 @@ export interface components {
             length: number;
             /** Room */
             room: number;
+            /** Fits */
+            fits: string[];
+            /** Keeps */
+            keeps: string[];
+            /** Line To Line */
+            line_to_line: number;
         };
         /**
          * SceneMeasure
@@ -4296,13 +4748,13 @@ export interface components {
          * @description A point made corner, smooth or even; `free` lets the line find its own way there.
          */
         SetJoint: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "set-joint";
-            /** Guide */
-            guide: string;
             /** Index */
             index: number;
             /**
@@ -4337,6 +4789,21 @@ export interface components {
             gap?: number | null;
         };
         /**
+         * SetTicks
+         * @description Ticks of a dial, in proportion to its labels, or none.
+         */
+        SetTicks: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "set-ticks";
+            /** On */
+            on: boolean;
+        };
+        /**
          * Sheet
          * @description The sheet that the blank lies on, centred, mm.
          */
@@ -4347,10 +4814,10 @@ export interface components {
             height: number;
         };
         /**
-         * SheetSize
-         * @description A common sheet, mm.
+         * SheetEntry
+         * @description A common sheet that a blank may lie on, mm.
          */
-        SheetSize: {
+        SheetEntry: {
             /** Name */
             name: string;
             /** Width */
@@ -4550,13 +5017,13 @@ export interface components {
          * @description A drawn guide split at a point, or opened there when it is closed.
          */
         SplitAt: {
+            /** Guide */
+            guide: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "split";
-            /** Guide */
-            guide: string;
             /** Index */
             index: number;
         };
@@ -4655,12 +5122,64 @@ export interface components {
             turn: "clockwise" | "counterclockwise";
         };
         /**
+         * StartEntry
+         * @description A guide to begin with; `needs` says how many others it is made from.
+         */
+        StartEntry: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Picture */
+            picture: string;
+            /** Needs */
+            needs: number;
+            /** Usual */
+            usual: boolean;
+        };
+        /**
+         * StartGuide
+         * @description A new guide as it is offered to begin with, as large as the blank asks.
+         */
+        StartGuide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "start-guide";
+            /** Start */
+            start: string;
+            /**
+             * On
+             * @default []
+             */
+            on: string[];
+        };
+        /**
          * Step
          * @description An undo or redo from the revision that the page shows.
          */
         Step: {
             /** Base */
             base: number;
+        };
+        /**
+         * StepEntry
+         * @description A step of preparing; see `Step`.
+         */
+        StepEntry: {
+            /** Field */
+            field: string;
+            /** Title */
+            title: string;
+            /** Hint */
+            hint: string;
+            /** First */
+            first: unknown;
+            /** Left Out */
+            left_out: unknown;
+            /** Inputs */
+            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
         };
         /**
          * StripLine
@@ -4693,7 +5212,7 @@ export interface components {
             ends: number[];
             /** Upright */
             upright: boolean;
-            gaps: components["schemas"]["SceneGaps"];
+            gaps: components["schemas"]["JudgedGaps"];
             /** Over Seam */
             over_seam: boolean;
             /** Height */
@@ -4824,6 +5343,23 @@ export interface components {
              * @enum {string}
              */
             turn: "clockwise" | "counterclockwise";
+        };
+        /**
+         * Switch
+         * @description A field that is on or off.
+         */
+        Switch: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            when?: components["schemas"]["When"] | null;
+            /**
+             * Input
+             * @default switch
+             * @constant
+             */
+            input: "switch";
         };
         /**
          * TagBlank
@@ -5013,6 +5549,14 @@ export interface components {
              */
             act: "turn-over";
         };
+        /**
+         * TypedFigure
+         * @description A typed figure, understood: mm.
+         */
+        TypedFigure: {
+            /** Value */
+            value: number;
+        };
         /** ValidationError */
         ValidationError: {
             /** Location */
@@ -5129,6 +5673,32 @@ export interface components {
              * @default 0
              */
             phase: number;
+        };
+        /**
+         * Way
+         * @description Figures of which just `of` give the size; a person chooses which.
+         */
+        Way: {
+            /** Of */
+            of: number;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /**
+             * Input
+             * @default way
+             * @constant
+             */
+            input: "way";
+        };
+        /**
+         * When
+         * @description An input is offered only while another field has one of these values.
+         */
+        When: {
+            /** Field */
+            field: string;
+            /** Values */
+            values: string[];
         };
         /**
          * Write
@@ -5312,6 +5882,57 @@ export interface operations {
             };
         };
     };
+    start_api_pieces_first_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstPiece"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPiece"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_api_pieces__piece_id__get: {
         parameters: {
             query?: never;
@@ -5382,7 +6003,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["OpenPiece"];
+                    "application/json": components["schemas"]["KeptPiece"];
                 };
             };
             /** @description Not Found */
@@ -6154,7 +6775,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Figure"];
+                    "application/json": components["schemas"]["TypedFigure"];
                 };
             };
             /** @description Not Found */
@@ -6342,26 +6963,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    common_sheets_api_sheets_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetSize"][];
                 };
             };
         };
@@ -6885,6 +7486,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    catalogue_api_catalogue_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Catalogue"];
                 };
             };
         };

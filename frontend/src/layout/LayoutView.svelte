@@ -1,38 +1,35 @@
 <script lang="ts">
-  import type { Editor } from '../editor/editor.svelte';
-  import { Viewport } from '../editor/viewport.svelte';
-  import { figure } from '../editor/words';
-  import { router } from '../router.svelte';
-  import Conflict from './Conflict.svelte';
-  import Contents from './Contents.svelte';
-  import Drawer from './Drawer.svelte';
-  import Drawing from './Drawing.svelte';
-  import FromFile from './FromFile.svelte';
-  import Head from './Head.svelte';
+  import { catalogue } from '../api/catalogue';
+  import type { Editor } from '../piece/editor.svelte';
+  import { Viewport } from '../drawing/viewport.svelte';
+  import { figure } from '../words/words';
+  import { pressed, type Keys } from '../shell/keys';
+  import Contents from '../contents/Contents.svelte';
+  import Drawer from '../contents/Drawer.svelte';
+  import Drawing from '../drawing/Drawing.svelte';
+  import FromFile from '../contents/FromFile.svelte';
   import Notices from './Notices.svelte';
-  import Particulars from './Particulars.svelte';
-  import Shortcuts from './Shortcuts.svelte';
-  import Strip from './Strip.svelte';
+  import Particulars from '../particulars/Particulars.svelte';
+  import Strip from '../strip/Strip.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
   const view = new Viewport();
   const DRAWING_MARGIN = 56;
   const LETTERING_MARGIN = 90;
-  let helping = $state(false);
   let drawing = $state<Drawing>();
   /** What a file is being opened for, and whether the drawer is open, to take or to save. */
   let filing = $state<'guide' | 'blank'>();
   let drawer = $state<'take' | 'save'>();
 
   function showAll(): void {
-    if (!editor.scene) return;
-    view.show(editor.scene.bounds, DRAWING_MARGIN);
+    if (!editor.live.scene) return;
+    view.show(editor.live.scene.bounds, DRAWING_MARGIN);
     view.moved = false;
   }
 
   function showLettering(): void {
-    const bounds = editor.scene?.letterings.find((one) => one.id === editor.lettering?.id)?.bounds;
+    const bounds = editor.live.scene?.letterings.find((one) => one.id === editor.lettering?.id)?.bounds;
     if (!bounds) return;
     view.show(bounds, LETTERING_MARGIN);
     view.moved = true;
@@ -42,15 +39,16 @@
   function arrow(event: KeyboardEvent): void {
     const step = event.shiftKey ? 1 : 0.1;
     const lettering = editor.lettering;
-    const guide = editor.chosen?.kind === 'guide' ? editor.guide : undefined;
+    const guide = editor.selection.chosen?.kind === 'guide' ? editor.guide : undefined;
     const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
       event.key
     ] as [number, number];
     if (guide) {
-      const stem = guide.kind === 'arc-through' ? 'point' : 'node';
-      const grip = editor.node === undefined ? 'whole' : `${stem}:${editor.node}`;
+      const { node } = editor.selection;
+      const point = editor.live.scene?.grips.find((one) => one.kind === 'point' && one.index === node);
+      const grip = point?.name ?? 'whole';
       editor.act({ act: 'pull', guide: guide.id, grip, start: [0, 0], end: [dx * step, -dy * step] });
-    } else if (lettering && editor.letters.length) {
+    } else if (lettering && editor.selection.letters.length) {
       editor.nudge({ along: dx * step, across: dy * step });
     } else if (!lettering) {
       view.pan(-40 * dx, 40 * dy);
@@ -66,28 +64,34 @@
   /** Delete: the chosen point, or the chosen lettering or guide. */
   function removeChosen(): void {
     const guide = editor.guide;
-    if (editor.lettering && editor.letters.length) {
-      editor.act({ act: 'put-back', lettering: editor.lettering.id, letters: editor.letters });
-    } else if (editor.node !== undefined && guide?.kind === 'drawn') {
-      editor.act({ act: 'remove-node', guide: guide.id, index: editor.node });
-      editor.node = undefined;
-    } else if (editor.chosen && editor.chosen.kind !== 'blank') {
-      editor.remove(editor.chosen);
+    if (editor.lettering && editor.selection.letters.length) {
+      editor.act({ act: 'put-back', lettering: editor.lettering.id, letters: editor.selection.letters });
+    } else if (editor.selection.node !== undefined && guide && catalogue().kinds[guide.kind]?.nodes) {
+      editor.act({ act: 'remove-node', guide: guide.id, index: editor.selection.node });
+      editor.selection.node = undefined;
+    } else if (editor.selection.chosen?.kind === 'lettering') {
+      editor.removeLettering(editor.selection.chosen.id);
+    } else if (editor.selection.chosen?.kind === 'guide') {
+      editor.removeGuide(editor.selection.chosen.id);
     }
   }
 
-  const keys: Record<string, () => void> = {
-    Escape: () => drawing?.cancelSketch() || editor.stepBack(),
+  const keys: Keys = {
+    Escape: () => drawing?.cancelSketch() || editor.selection.stepBack(editor.lettering?.guide),
     Delete: removeChosen,
-    Enter: () => editor.tool === 'points' && drawing?.endSketch(),
+    Enter: () => editor.selection.tool === 'points' && drawing?.endSketch(),
+    ArrowLeft: arrow,
+    ArrowRight: arrow,
+    ArrowUp: arrow,
+    ArrowDown: arrow,
     '[': () => editor.nudge({ gap: -0.1 }),
     ']': () => editor.nudge({ gap: 0.1 }),
     '{': () => editor.nudge({ gap: -1 }),
     '}': () => editor.nudge({ gap: 1 }),
-    e: () => editor.nextSpacing(),
-    m: () => editor.take(editor.tool === 'measure' ? 'choose' : 'measure'),
+    b: () => (editor.selection.before = true),
+    e: nextSpacing,
+    m: () => editor.selection.take(editor.selection.tool === 'measure' ? 'choose' : 'measure'),
     c: () => drawing?.copyMeasure(),
-    '?': () => (helping = true),
     '0': showAll,
     '1': showLettering,
     '+': () => view.zoomIn(),
@@ -95,27 +99,17 @@
     '-': () => view.zoomOut(),
   };
 
-  function press(event: KeyboardEvent): void {
-    const target = event.target as HTMLElement;
-    if (target.closest('input, select, textarea, [role="dialog"], .bx--modal.is-visible')) return;
-    if (event.key === 'Enter' && target.closest('button')) return;
-    const control = event.ctrlKey || event.metaKey;
-    if (event.key === 'b' && !control && !event.altKey) {
-      editor.before = true;
-      return;
-    }
-    const key = event.key.toLowerCase();
-    if (control && key === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
-    else if (control && key === 'y') void editor.redo();
-    else if (control || event.altKey) return;
-    else if (event.key.startsWith('Arrow')) arrow(event);
-    else if (keys[event.key]) keys[event.key]?.();
-    else return;
-    event.preventDefault();
+  /** Even gaps, then the same gap for all, then the face's own. */
+  function nextSpacing(): void {
+    const lettering = editor.lettering;
+    if (!lettering) return;
+    const next = { font: 'even', even: 'same', same: 'font', overlap: 'font' } as const;
+    editor.changeLettering(lettering.id, { spacing: next[lettering.spacing ?? 'font'] });
+    void editor.finish();
   }
 
   const spoken = $derived.by(() => {
-    const lettering = editor.around?.letterings.find((one) => one.id === editor.lettering?.id);
+    const lettering = editor.live.around?.letterings.find((one) => one.id === editor.lettering?.id);
     if (!lettering) return '';
     return lettering.room < 0
       ? `Overflows by ${figure(-lettering.room)} millimetres`
@@ -124,14 +118,12 @@
 </script>
 
 <svelte:window
-  onkeydown={press}
-  onkeyup={(event) => event.key === 'b' && (editor.before = false)}
-  onblur={() => (editor.before = false)}
+  onkeydown={(event) => pressed(event, editor, keys)}
+  onkeyup={(event) => event.key === 'b' && (editor.selection.before = false)}
+  onblur={() => (editor.selection.before = false)}
 />
-<svelte:head><title>{editor.piece.title || 'Untitled'} · Ulvent</title></svelte:head>
 
 <div class="layout">
-  <Head {editor} onhelp={() => (helping = true)} />
   <Contents {editor} onfile={() => (filing = 'guide')} ondrawer={() => (drawer = 'take')} />
   <main aria-label="Drawing">
     <Notices {editor} />
@@ -153,25 +145,17 @@
   <p class="visually-hidden" aria-live="polite">{spoken}</p>
 </div>
 
-{#if helping}
-  <Shortcuts onclose={() => (helping = false)} />
-{/if}
 {#if filing}
   <FromFile {editor} wanted={filing} onclose={() => (filing = undefined)} />
 {/if}
 {#if drawer}
   <Drawer {editor} saving={drawer === 'save'} onclose={() => (drawer = undefined)} />
 {/if}
-{#if editor.conflict}
-  <Conflict {editor} onopen={(id) => router.go(`/pieces/${id}`)} />
-{/if}
 
 <style>
   .layout {
     display: grid;
-    grid-template: 44px minmax(0, 1fr) 208px / 232px minmax(0, 1fr) 284px;
-    height: 100vh;
-    min-width: 960px;
+    grid-template: minmax(0, 1fr) 208px / 232px minmax(0, 1fr) 284px;
     overflow: hidden;
   }
 

@@ -1,39 +1,24 @@
 <script lang="ts">
   import { InlineNotification } from 'carbon-components-svelte';
   import { untrack } from 'svelte';
-  import { api, asDocument, type Finding, type Remedy } from '../api/client';
-  import type { Editor } from '../editor/editor.svelte';
+  import type { Editor } from '../piece/editor.svelte';
+  import { Remedies } from '../piece/remedies.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
-  const PAUSE_MS = 250;
-  const faults = $derived(editor.around?.findings ?? []);
-
-  /** What mends an overflow, by what is said of it: tried out by the core while nothing moves. */
-  let mending = $state.raw<Record<string, Remedy[]>>({});
-  const keyOf = (fault: Finding) => `${fault.lettering} ${fault.message}`;
-  const remediesOf = (fault: Finding) =>
-    fault.kind === 'overflow' ? (mending[keyOf(fault)] ?? []) : fault.remedies;
+  const remedies = new Remedies();
+  const findings = $derived((editor.live.around?.findings ?? []).filter((one) => !one.accepted));
 
   $effect(() => {
-    if (editor.holding) return;
-    const wanted = faults.filter((one) => one.kind === 'overflow' && !untrack(() => mending[keyOf(one)]));
-    const timer = setTimeout(() => wanted.forEach((one) => void tryOut(one)), PAUSE_MS);
-    return () => clearTimeout(timer);
+    if (!editor.holding) return remedies.tryAll(findings, untrack(() => editor.piece));
   });
-
-  async function tryOut(fault: Finding): Promise<void> {
-    const body = { piece: asDocument(editor.piece), lettering: fault.lettering };
-    const answer = await api.POST('/api/remedies', { body }).catch(() => undefined);
-    if (answer?.data) mending = { [keyOf(fault)]: answer.data, ...mending };
-  }
 
   const wordsOf = (id: string) =>
     editor.piece.letterings.find((one) => one.id === id)?.text.slice(0, 40) ?? id;
 </script>
 
 <div class="notices">
-  {#if !editor.connected}
+  {#if !editor.live.connected}
     <InlineNotification
       lowContrast
       hideCloseButton
@@ -42,13 +27,13 @@
       subtitle="What you change here stays in this window and is kept when it answers again."
     />
   {/if}
-  {#if editor.problems.length}
+  {#if editor.live.problems.length}
     <InlineNotification
       lowContrast
       hideCloseButton
       kind="error"
       title="The drawing shows the last state that could be laid out."
-      subtitle={editor.problems.map((one) => (one.field ? `${one.field}: ${one.reason}` : one.reason)).join('; ')}
+      subtitle={editor.live.problems.map((one) => (one.field ? `${one.field}: ${one.reason}` : one.reason)).join('; ')}
     />
   {/if}
   {#if editor.saying}
@@ -59,18 +44,19 @@
       on:close={() => (editor.saying = '')}
     />
   {/if}
-  {#each faults as fault (fault.kind + fault.lettering)}
-    <div class="fault" class:warning={fault.severity !== 'fault'} role="status">
-      <button class="quiet" onclick={() => editor.choose({ kind: 'lettering', id: fault.lettering })}>
-        {wordsOf(fault.lettering)}
+  {#each findings as finding (finding.kind + finding.lettering)}
+    {@const mends = remedies.of(finding)}
+    <div class="fault" class:warning={finding.severity !== 'fault'} role="status">
+      <button class="quiet" onclick={() => editor.selection.choose({ kind: 'lettering', id: finding.lettering })}>
+        {wordsOf(finding.lettering)}
       </button>
-      {fault.message}.
-      {#if remediesOf(fault)?.length}
-        {#each remediesOf(fault) ?? [] as remedy (remedy.label)}
+      {finding.message}.
+      {#if mends.length}
+        {#each mends as remedy (remedy.label)}
           <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
         {/each}
       {:else}
-        {fault.remedy}
+        {finding.remedy}
       {/if}
     </div>
   {/each}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { TextInput } from 'carbon-components-svelte';
   import { setFigure } from '../api/client';
-  import { figure } from '../editor/words';
+  import { figure } from '../words/words';
 
   interface Props {
     label: string;

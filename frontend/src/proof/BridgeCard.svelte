@@ -1,30 +1,27 @@
 <script lang="ts">
   import { Button } from 'carbon-components-svelte';
-  import type { ProofBridge, ProofLayer } from '../api/client';
-  import type { Editor } from '../editor/editor.svelte';
+  import type { ProofBridge } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
   import LengthField from '../parts/LengthField.svelte';
-  import { changeBridge, recipeOf } from './bridges';
+  import { changeBridge } from './bridges';
 
   interface Props {
     editor: Editor;
     bridge: ProofBridge;
-    layer: ProofLayer | undefined;
     onclose: () => void;
   }
 
-  let { editor, bridge, layer, onclose }: Props = $props();
+  let { editor, bridge, onclose }: Props = $props();
 
   const own = $derived(bridge.letter >= 0);
-  const bridges = $derived(recipeOf(editor, bridge)?.bridges);
 
   function change(changed: { removed?: boolean; angle?: number }): void {
     changeBridge(editor, bridge, changed);
-    void editor.finish();
   }
 </script>
 
 <div class="card" role="dialog" aria-label="Bridge">
-  {#if own && bridges && layer}
+  {#if own}
     <LengthField
       label="Stands at, seen from the counter"
       unit="°"

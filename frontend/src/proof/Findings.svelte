@@ -1,7 +1,9 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { Finding, ProofScene } from '../api/client';
-  import type { Editor } from '../editor/editor.svelte';
-  import { figure } from '../editor/words';
+  import type { Editor } from '../piece/editor.svelte';
+  import { Remedies } from '../piece/remedies.svelte';
+  import { figure } from '../words/words';
 
   interface Props {
     editor: Editor;
@@ -18,6 +20,9 @@
   const accepted = $derived((scene?.findings ?? []).filter((one) => one.accepted));
   const faults = $derived(open.filter((one) => one.severity === 'fault').length);
   let place = $state(0);
+  const remedies = new Remedies();
+
+  $effect(() => remedies.tryAll(open, untrack(() => editor.piece)));
 
   const keyOf = (one: Finding) => `${one.key} ${one.sheet}`;
   const isLooked = (one: Finding) => looked !== undefined && keyOf(looked) === keyOf(one);
@@ -63,7 +68,7 @@
       {#if finding.sheet && (scene?.sheets.length ?? 0) > 1}· {sheetName(finding.sheet)}{/if}
     </p>
     <div class="row">
-      {#each finding.remedies ?? [] as remedy (remedy.label)}
+      {#each remedies.of(finding) as remedy (remedy.label)}
         <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
       {:else}
         <span class="soft">{finding.remedy}</span>

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { api, type Finding, type ProofBridge, type ProofScene } from '../api/client';
-  import type { Editor } from '../editor/editor.svelte';
-  import type { Viewport } from '../editor/viewport.svelte';
-  import ViewBar from '../parts/ViewBar.svelte';
+  import type { Editor } from '../piece/editor.svelte';
+  import type { Snapshot } from '../piece/snapshot';
+  import type { Viewport } from '../drawing/viewport.svelte';
+  import ViewBar from '../drawing/ViewBar.svelte';
   import BridgeCard from './BridgeCard.svelte';
   import { changeBridge } from './bridges';
 
@@ -33,7 +34,8 @@
   );
 
   /** A bridge that is being pulled; the newest place waits while an answer is on its way. */
-  let pulling = $state.raw<{ bridge: ProofBridge; moved: boolean }>();
+  let pulling = $state.raw<{ bridge: ProofBridge; base: Snapshot; moved: boolean }>();
+  let angle: number | undefined;
   let asking = false;
   let newest: [number, number] | undefined;
 
@@ -42,7 +44,8 @@
     event.stopPropagation();
     bridge = one;
     if (one.letter < 0) return;
-    pulling = { bridge: one, moved: false };
+    pulling = { bridge: one, base: editor.base, moved: false };
+    angle = undefined;
     (event.currentTarget as Element).setPointerCapture(event.pointerId);
   }
 
@@ -58,21 +61,25 @@
     asking = true;
     while (newest && pulling) {
       const to = newest;
-      const held = pulling.bridge;
+      const { bridge: held, base } = pulling;
       newest = undefined;
       const answer = await api
         .POST('/api/proof/bridge', { body: { bridge: held, to } })
         .catch(() => undefined);
-      if (answer?.data !== undefined) changeBridge(editor, held, { angle: answer.data });
+      if (answer?.data === undefined) continue;
+      angle = answer.data;
+      changeBridge(editor, held, { angle }, base, !pulling);
     }
     asking = false;
-    if (!pulling) void editor.finish();
   }
 
   function release(): void {
-    const moved = pulling?.moved;
+    const held = pulling;
     pulling = undefined;
-    if (moved && !asking) void editor.finish();
+    // One that is still asked for is the last one when it has been answered.
+    if (held?.moved && !asking && angle !== undefined) {
+      changeBridge(editor, held.bridge, { angle }, held.base);
+    }
   }
 
   function wheel(event: WheelEvent): void {
@@ -161,7 +168,7 @@
   </svg>
 
   {#if chosen}
-    <BridgeCard {editor} bridge={chosen} layer={scene.layers.find((one) => one.bridges.includes(chosen))} onclose={() => (bridge = undefined)} />
+    <BridgeCard {editor} bridge={chosen} onclose={() => (bridge = undefined)} />
   {/if}
 
   <ViewBar {view} {onshowall} />

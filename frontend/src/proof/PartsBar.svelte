@@ -1,7 +1,8 @@
 <script lang="ts">
   import { InlineLoading, Select, SelectItem } from 'carbon-components-svelte';
+  import { choices } from '../api/catalogue';
   import type { ProofScene, Use } from '../api/client';
-  import { figure } from '../editor/words';
+  import { figure, sentence } from '../words/words';
   import Choice from '../parts/Choice.svelte';
   import type { Proofing } from './proofing.svelte';
 
@@ -13,12 +14,7 @@
 
   let { proofing, scene, busy }: Props = $props();
 
-  const USES: { value: Use; label: string }[] = [
-    { value: 'kept', label: 'Letters kept' },
-    { value: 'removed', label: 'Letters removed' },
-    { value: 'sunk', label: 'Letters sunk' },
-    { value: 'lines', label: 'Lines' },
-  ];
+  const USES = choices<Use>('use').map((one) => ({ ...one, label: sentence(one.label) }));
   /** Both ways of cutting a sheet, and what else a tool sheet of the piece asks for. */
   const uses = $derived(
     USES.filter(
@@ -86,11 +82,11 @@
 
   .use {
     flex: none;
-    width: 232px;
+    width: 276px;
   }
 
   .use.more {
-    width: 320px;
+    width: 420px;
   }
 
   .use :global(label) {

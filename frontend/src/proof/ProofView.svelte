@@ -2,15 +2,13 @@
   import { InlineLoading, InlineNotification } from 'carbon-components-svelte';
   import { onDestroy, untrack } from 'svelte';
   import type { Finding } from '../api/client';
-  import type { Editor } from '../editor/editor.svelte';
-  import { Viewport } from '../editor/viewport.svelte';
-  import Conflict from '../layout/Conflict.svelte';
-  import Head from '../layout/Head.svelte';
-  import { router } from '../router.svelte';
+  import type { Editor } from '../piece/editor.svelte';
+  import { Viewport } from '../drawing/viewport.svelte';
+  import { pressed, type Keys } from '../shell/keys';
   import Findings from './Findings.svelte';
   import MaterialDrawing from './MaterialDrawing.svelte';
   import PartsBar from './PartsBar.svelte';
-  import Preparing from './Preparing.svelte';
+  import Preparing from '../prepare/Preparing.svelte';
   import { Proofing } from './proofing.svelte';
 
   let { editor }: { editor: Editor } = $props();
@@ -52,28 +50,18 @@
     view.moved = true;
   }
 
-  function press(event: KeyboardEvent): void {
-    const target = event.target as HTMLElement;
-    if (target.closest('input, select, textarea, [role="dialog"]')) return;
-    const control = event.ctrlKey || event.metaKey;
-    const key = event.key.toLowerCase();
-    if (control && key === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
-    else if (control && key === 'y') void editor.redo();
-    else if (control || event.altKey) return;
-    else if (key === '0') showAll();
-    else if (key === '+' || key === '=') view.zoomIn();
-    else if (key === '-') view.zoomOut();
-    else if (key === 'escape') looked = undefined;
-    else return;
-    event.preventDefault();
-  }
+  const keys: Keys = {
+    Escape: () => (looked = undefined),
+    '0': showAll,
+    '+': () => view.zoomIn(),
+    '=': () => view.zoomIn(),
+    '-': () => view.zoomOut(),
+  };
 </script>
 
-<svelte:window onkeydown={press} />
-<svelte:head><title>{editor.piece.title || 'Untitled'} · Proof · Ulvent</title></svelte:head>
+<svelte:window onkeydown={(event) => pressed(event, editor, keys)} />
 
 <div class="proof">
-  <Head {editor} />
   <Findings {editor} scene={proofing.scene} {looked} onlook={look} onpart={showAt} />
   <main aria-label="Material">
     {#if proofing.wrong}
@@ -102,16 +90,11 @@
   </main>
   <Preparing {editor} scene={proofing.scene} />
 </div>
-{#if editor.conflict}
-  <Conflict {editor} onopen={(id) => router.go(`/pieces/${id}`)} />
-{/if}
 
 <style>
   .proof {
     display: grid;
-    grid-template: 44px minmax(0, 1fr) / 304px minmax(0, 1fr) 300px;
-    height: 100vh;
-    min-width: 960px;
+    grid-template: minmax(0, 1fr) / 304px minmax(0, 1fr) 300px;
     overflow: hidden;
   }
 

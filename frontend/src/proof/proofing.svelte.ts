@@ -12,7 +12,6 @@ export class Proofing {
   use = $state<Use>();
   layer = $state('');
 
-  #sequence = 0;
   #waiting: Piece | undefined;
   #asking = false;
   #pause: ReturnType<typeof setTimeout> | undefined;
@@ -34,9 +33,7 @@ export class Proofing {
     const piece = this.#waiting;
     this.#waiting = undefined;
     this.#asking = true;
-    const sequence = ++this.#sequence;
     const body = {
-      sequence,
       piece: asDocument(piece),
       use: this.use ?? null,
       layer: this.layer || null,

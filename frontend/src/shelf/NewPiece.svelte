@@ -1,15 +1,17 @@
 <script lang="ts">
   import { InlineNotification, Modal, Stack, TextInput } from 'carbon-components-svelte';
+  import { catalogue } from '../api/catalogue';
   import { api, figuresSettled, saying } from '../api/client';
-  import { remembered } from '../editor/remembered';
+  import { remembered } from '../piece/remembered';
   import LengthField from '../parts/LengthField.svelte';
-  import { router } from '../router.svelte';
+  import { router } from '../shell/router.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
 
   let words = $state('');
-  let disc = $state(300);
-  let ring = $state(240);
+  const { firsts } = catalogue();
+  let disc = $state(firsts['disc'] ?? 0);
+  let ring = $state(firsts['ring'] ?? 0);
   let wrong = $state('');
   let wrongDisc = $state(false);
   let wrongRing = $state(false);
@@ -17,23 +19,8 @@
   async function make(): Promise<void> {
     await figuresSettled();
     if (wrongDisc || wrongRing) return;
-    const piece = {
-      ulvent: 1,
-      title: words.trim() || 'New piece',
-      blank: { kind: 'disc', diameter: disc },
-      guides: [{ id: 'ring', kind: 'circle', diameter: ring, start: 180 }],
-      letterings: [
-        {
-          id: 'words',
-          guide: 'ring',
-          text: words.trim() || 'Your words',
-          at: 0.25,
-          at_in: 'share',
-          ...remembered(),
-        },
-      ],
-    };
-    const answer = await api.POST('/api/pieces', { body: { piece } }).catch(() => undefined);
+    const body = { words, disc, ring, choices: remembered() };
+    const answer = await api.POST('/api/pieces/first', { body }).catch(() => undefined);
     if (answer?.data) router.go(`/pieces/${answer.data.id}`);
     else wrong = saying(answer?.error);
   }
@@ -56,7 +43,7 @@
       id="new-words"
       labelText="Words"
       placeholder="What it shall say"
-      maxlength={2000}
+      maxlength={catalogue().bounds.letters}
       bind:value={words}
     />
     <LengthField

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { OverflowMenu, OverflowMenuItem } from 'carbon-components-svelte';
   import type { PieceSummary } from '../api/client';
-  import { follow } from '../router.svelte';
+  import { follow } from '../shell/router.svelte';
 
   interface Props {
     piece: PieceSummary;

@@ -10,7 +10,7 @@
   import { onMount } from 'svelte';
   import { api, asDocument, saying, type OpenPiece, type PieceSummary } from '../api/client';
   import Brand from '../parts/Brand.svelte';
-  import { router } from '../router.svelte';
+  import { router } from '../shell/router.svelte';
   import NewPiece from './NewPiece.svelte';
   import PieceCard from './PieceCard.svelte';
   import RenamePiece from './RenamePiece.svelte';

@@ -11,7 +11,7 @@ from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe.piece import Piece
 
 
-class Join(GuideAct):
+class JoinGuides(GuideAct):
     """Two open drawn guides made one; lettering on the other goes over to it."""
 
     act: Literal["join"]

@@ -11,12 +11,22 @@ import numpy as np
 
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.fields import XY, Model
+from ulvent.core.base.inputs import Values
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import BezierPath, BezierSegment, CubicSegment, LineSegment
 from ulvent.core.guides.through import smooth_handles
 
 SHARPEST = math.radians(115.0)
 """A line that turns more than this at a placed point has a corner there."""
+
+
+JOINTS: Values = (
+    ("free", "flows"),
+    ("smooth", "smooth"),
+    ("even", "even"),
+    ("corner", "corner"),
+)
+"""How a line goes through a point, with words; `free` is a smooth one that finds its own way."""
 
 
 class Node(Model):

@@ -11,6 +11,7 @@ from typing import Any, Literal, Union, get_args, get_origin
 from pydantic import BaseModel
 
 from ulvent.core.base.inputs import Figure, Values
+from ulvent.core.guides.drawn import JOINTS
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.recipe.fit import Fit, GivesWay
 from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark, Names, Numbers, Ticks
@@ -87,6 +88,12 @@ CHOICES: dict[str, Values] = {
         {"height": "as high as fits", "gap": "spread to fill", "taper": "tapered to the end",
          "guide": "the guide made to fit", "repeats": "as often as is nearest"},
     ),
+    "fit_limits": _values(
+        Fit,
+        "kind",
+        {"height": "The height", "gap": "What each gap gets", "taper": "The height at the end",
+         "guide": "The figure", "repeats": "How often"},
+    ),
     "within": _values(
         Fit,
         "within",
@@ -99,6 +106,7 @@ CHOICES: dict[str, Values] = {
         {"filled": "the words end at its end", "clear": "its turns are clear of each other"},
     ),
     "gives": _values(GivesWay, "figure", {"height": "the height", "width": "the width"}),
+    "joint": JOINTS,
     "corners": _values(
         GuideRecipe,
         "corners",
@@ -115,6 +123,15 @@ CHOICES: dict[str, Values] = {
     ),
 }  # fmt: skip
 """Values of fields with their words, by what is chosen."""
+
+NUDGES = (
+    Figure("along", "Moved along"),
+    Figure("across", "Moved up"),
+    Figure("turn", "Turned", "°"),
+    Figure("size", "Size", "%", 100.0),
+    Figure("gap", "Gap opened by"),
+)
+"""What is done to letters by hand; see `Nudge`."""
 
 LIMITS = (
     Figure("least_stroke", "Thinnest stroke"),

@@ -15,6 +15,29 @@ REMEMBERED = (
 )  # fmt: skip
 """Fields of a lettering that the next one begins with."""
 
+FIRST_MARKS: dict[str, dict[str, Any]] = {
+    "letter": {"letter": "·", "size": 1.0},
+    "dot": {"size": 0.25},
+    "outline": {"size": 0.8},
+}
+"""Marks to begin with, by their kinds, where they differ from most."""
+
+_MOST_MARKS: dict[str, Any] = {"letter": "", "size": 0.6, "raised": 0.5}
+
+FIRSTS: dict[str, float] = {
+    "disc": 300.0,
+    "ring": 240.0,
+    "corner_radius": 5.0,
+    "reach_width": 300.0,
+    "reach_height": 200.0,
+}
+"""Figures to begin with, mm: a blank and its ring, corners that are rounded, a tool's reach."""
+
+
+def first_mark(kind: str) -> dict[str, Any]:
+    """A mark of a kind to begin with, as its recipe."""
+    return {"kind": kind} | _MOST_MARKS | FIRST_MARKS.get(kind, {})
+
 
 def first_piece(words: str, disc: float, ring: float, choices: dict[str, Any]) -> Piece:
     """A round blank with words on a ring, mm.

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from ulvent.core.base.fields import Identifier, Model, SizeOrNone
 
@@ -35,6 +35,9 @@ class ToolSheet(Model):
     source
         where the figures come from
     """
+
+    # A body of requests by itself: built at once, as those are.
+    model_config = ConfigDict(defer_build=False)
 
     id: Identifier
     name: Words

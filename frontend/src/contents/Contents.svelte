@@ -1,0 +1,287 @@
+<script lang="ts">
+  import Add from 'carbon-icons-svelte/lib/Add.svelte';
+  import type { Guide, Lettering } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
+  import type { Chosen } from '../piece/selection.svelte';
+  import { figure, guideName, sentence } from '../words/words';
+  import Gallery from './Gallery.svelte';
+
+  interface Props {
+    editor: Editor;
+    onfile: () => void;
+    ondrawer: () => void;
+  }
+
+  let { editor, onfile, ondrawer }: Props = $props();
+
+  const chosen = $derived(editor.selection.chosen);
+  const solved = $derived(editor.solved);
+  const letteringsOf = (guide: Guide) =>
+    solved.letterings.filter((one) => one.guide === guide.id);
+  const isChosen = (kind: Chosen['kind'], id = '') =>
+    chosen?.kind === kind && (chosen.kind === 'blank' || chosen.id === id);
+  /** What a lettering says: its words, or the labels of its dial. */
+  function saidBy(lettering: Lettering): string {
+    if (!lettering.dial) return lettering.text.replace(/\n/g, ' ').trim();
+    const found = editor.live.around?.letterings.find((one) => one.id === lettering.id);
+    return Object.values(found?.label_texts ?? {}).slice(0, 8).join(' ');
+  }
+
+  /** What a lettering without words is. */
+  const wordless = (lettering: Lettering) =>
+    lettering.dial ? 'a dial' : lettering.repeat?.separator ? `a ring of ${lettering.repeat.separator.kind}s` : 'no words yet';
+
+  const sample = (lettering: Lettering) =>
+    `/api/faces/${encodeURIComponent(lettering.face)}/words?text=${encodeURIComponent(saidBy(lettering))}`;
+
+  const sceneOf = (guide: Guide) => editor.live.around?.guides.find((one) => one.id === guide.id);
+
+  /** A guide's own outline, as large as its picture. */
+  function picture(guide: Guide): { box: string; path: string } | undefined {
+    const found = sceneOf(guide);
+    if (!found) return undefined;
+    const [x0, y0, x1, y1] = found.bounds;
+    const size = Math.max(x1 - x0, y1 - y0) || 1;
+    const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+    return {
+      box: `${cx - 0.56 * size} ${cy - 0.56 * size} ${1.12 * size} ${1.12 * size}`,
+      path: found.path,
+    };
+  }
+
+  const guides = $derived(solved.guides);
+  /** Guides that are there, and lines kept only because something stands on them. */
+  const stoodOn = (guide: Guide) => letteringsOf(guide).length > 0;
+  const shown = $derived(guides.filter((one) => !one.removed || stoodOn(one)));
+
+  const blankBox = $derived.by(() => {
+    const [x0, y0, x1, y1] = editor.live.around?.blank_bounds ?? [0, 0, 1, 1];
+    const size = 1.1 * Math.max(x1 - x0, y1 - y0, 1);
+    return `${(x0 + x1 - size) / 2} ${(y0 + y1 - size) / 2} ${size} ${size}`;
+  });
+</script>
+
+<nav aria-label="Contents">
+  <h2>The blank</h2>
+  <button
+    class="entry"
+    class:on={isChosen('blank')}
+    aria-pressed={isChosen('blank')}
+    onclick={() => editor.selection.choose({ kind: 'blank' })}
+  >
+    <svg class="picture" viewBox={blankBox} aria-hidden="true">
+      <path class="disc" d={editor.live.around?.blank.join('') ?? ''} />
+    </svg>
+    <span>{sentence(editor.live.around?.blank_words ?? '')}</span>
+  </button>
+
+  <h2>Guides and lettering</h2>
+  {#each shown as guide (guide.id)}
+    {@const found = sceneOf(guide)}
+    {@const drawn = picture(guide)}
+    <div class="guide" class:away={guide.hidden || guide.removed}>
+      {#if guide.removed}
+        <p class="kept">
+          Line of a deleted guide, kept for its lettering.
+          <button
+            class="quiet"
+            onclick={() => editor.act({ act: 'restore-guide', guide: guide.id })}
+          >
+            Bring it back
+          </button>
+        </p>
+      {:else}
+        <button
+          class="entry"
+          class:on={isChosen('guide', guide.id)}
+          aria-pressed={isChosen('guide', guide.id)}
+          onclick={() => editor.selection.choose({ kind: 'guide', id: guide.id })}
+        >
+          <svg class="picture" viewBox={drawn?.box ?? '0 0 1 1'} aria-hidden="true">
+            <path d={drawn?.path ?? ''} />
+          </svg>
+          <span>
+            <strong>{guideName(guide)}</strong> · {found?.size}{guide.hidden ? ' · hidden' : ''}
+          </span>
+        </button>
+      {/if}
+      <ul>
+        {#each letteringsOf(guide) as lettering (lettering.id)}
+          {@const findings = editor.live.around?.findings.filter((one) => one.lettering === lettering.id)}
+          <li>
+            <button
+              class="lettering"
+              class:on={isChosen('lettering', lettering.id)}
+              aria-pressed={isChosen('lettering', lettering.id)}
+              aria-label={saidBy(lettering) || wordless(lettering)}
+              onclick={() => editor.selection.choose({ kind: 'lettering', id: lettering.id })}
+            >
+              {#if saidBy(lettering)}
+                <span class="sample"><img src={sample(lettering)} alt="" /></span>
+              {:else}
+                <em>{wordless(lettering)}</em><br />
+              {/if}
+              <span>
+                {found?.readings[lettering.reading === 'against' ? 1 : 0]} · {figure(lettering.height)} mm
+                {#each ['fault', 'warning'] as severity (severity)}
+                  {@const mine = findings?.filter((one) => one.severity === severity && !one.accepted)}
+                  {#if mine?.length}
+                    <b class={severity} title={mine.map((one) => one.message).join('\n')}>· {severity}</b>
+                  {/if}
+                {/each}
+              </span>
+            </button>
+          </li>
+        {/each}
+      </ul>
+      {#if !guide.removed && !guide.hidden}
+        <button class="quiet add" onclick={() => editor.addLettering(guide.id)}>
+          <Add size={16} /> lettering on this guide
+        </button>
+      {/if}
+    </div>
+  {:else}
+    <p class="none">No guide yet. Lettering needs a line to follow.</p>
+  {/each}
+
+  <Gallery {editor} {onfile} {ondrawer} />
+</nav>
+
+<style>
+  nav {
+    overflow-y: auto;
+    border-right: 1px solid var(--line);
+    padding: 4px 12px 12px 16px;
+  }
+
+  h2 {
+    margin: 12px 0 6px;
+    color: var(--ink-soft);
+    font-size: 13px;
+    font-weight: 600;
+  }
+
+  button {
+    color: inherit;
+    font: inherit;
+    text-align: left;
+    cursor: pointer;
+  }
+
+  .entry,
+  .lettering {
+    width: 100%;
+    border: 0;
+    background: none;
+  }
+
+  .entry {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    padding: 4px 6px;
+  }
+
+  .entry:hover,
+  .lettering:hover {
+    background: var(--ground);
+  }
+
+  .entry.on,
+  .lettering.on {
+    background: var(--verdigris-soft);
+  }
+
+  .picture {
+    flex: none;
+    width: 28px;
+    height: 28px;
+    fill: none;
+    stroke: var(--verdigris);
+    stroke-dasharray: 5 2 1 2;
+  }
+
+  .picture path {
+    stroke-width: 1.2px;
+    vector-effect: non-scaling-stroke;
+  }
+
+  .disc {
+    stroke: var(--ink-soft);
+    stroke-dasharray: none;
+    stroke-width: 1.2px;
+    vector-effect: non-scaling-stroke;
+    fill: var(--sheet);
+  }
+
+  ul {
+    margin: 2px 0 0 19px;
+    border-left: 2px solid var(--line);
+    padding: 0;
+    list-style: none;
+  }
+
+  .lettering {
+    display: block;
+    margin-left: -2px;
+    border-left: 2px solid transparent;
+    padding: 5px 6px 6px 10px;
+  }
+
+  .lettering.on {
+    border-left-color: var(--verdigris);
+  }
+
+  .sample {
+    display: block;
+    overflow: hidden;
+    mask-image: linear-gradient(to right, #000 94%, transparent);
+  }
+
+  .sample img {
+    display: block;
+    height: 20px;
+  }
+
+  .lettering span {
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+
+  .lettering b {
+    color: var(--brick);
+    font-weight: 600;
+  }
+
+  .lettering b.warning {
+    color: var(--ochre);
+  }
+
+  .away .picture {
+    opacity: 0.4;
+  }
+
+  .kept {
+    margin: 4px 6px;
+    color: var(--ink-soft);
+    font-size: 12px;
+    line-height: 16px;
+  }
+
+  .kept button {
+    color: var(--verdigris);
+  }
+
+  .add {
+    display: flex;
+    align-items: center;
+    gap: 4px;
+    margin: 4px 0 10px 15px;
+    color: var(--verdigris);
+  }
+
+  .none {
+    color: var(--ink-soft);
+    font-size: 13px;
+  }
+</style>

@@ -1,0 +1,154 @@
+<script lang="ts">
+  import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
+  import { catalogue } from '../../api/catalogue';
+  import type { Piece } from '../../api/client';
+  import type { Editor } from '../../piece/editor.svelte';
+  import { figure } from '../../words/words';
+  import Inputs from '../../parts/Inputs.svelte';
+  import LengthField from '../../parts/LengthField.svelte';
+
+  let { editor, onfile }: { editor: Editor; onfile: () => void } = $props();
+
+  const BLANKS = catalogue().blanks;
+  const SHEETS = catalogue().sheets;
+  const { firsts } = catalogue();
+  const blank = $derived(editor.piece.blank ?? undefined);
+  const values = $derived((blank ?? {}) as Record<string, unknown>);
+  const kind = $derived(BLANKS.find((one) => one.name === blank?.kind));
+  function set(changed: Partial<Piece>): void {
+    editor.change(changed);
+    void editor.finish();
+  }
+
+  function become(name: string): void {
+    if (name === (blank?.kind ?? '')) return;
+    const wanted = BLANKS.find((one) => one.name === name);
+    if (wanted && !wanted.first) onfile();
+    else set({ blank: wanted ? ({ kind: name, ...wanted.first } as Piece['blank']) : null });
+  }
+
+  const sheet = $derived(editor.piece.sheet ?? undefined);
+  const area = $derived(editor.piece.area ?? undefined);
+  const named = $derived(
+    sheet
+      ? (SHEETS.find((one) => one.width === sheet.width && one.height === sheet.height)?.name ??
+          'own')
+      : '',
+  );
+
+  function useSheet(name: string): void {
+    const found = SHEETS.find((one) => one.name === name);
+    if (!name) set({ sheet: null });
+    else if (found) set({ sheet: { width: found.width, height: found.height } });
+  }
+</script>
+
+<h2>The blank</h2>
+<div class="fields">
+  <Select
+    size="sm"
+    labelText="It is"
+    selected={blank?.kind ?? ''}
+    on:update={(event) => become(String(event.detail))}
+  >
+    <SelectItem value="" text="none" />
+    {#each BLANKS as one (one.name)}
+      <SelectItem value={one.name} text={one.first ? one.title : `${one.title} …`} />
+    {/each}
+  </Select>
+  {#if blank}
+    <div class="pair">
+      <Inputs
+        inputs={kind?.inputs ?? []}
+        {values}
+        problem={(field) =>
+          editor.live.problems.find((one) => one.field === `blank.${field}`)?.reason ?? ''}
+        onset={(changed) => set({ blank: { ...blank, ...changed } as Piece['blank'] })}
+      />
+    </div>
+    {#if 'source' in blank && blank.source}
+      <p>From {blank.source}.</p>
+    {/if}
+  {/if}
+
+  <Select
+    size="sm"
+    labelText="It lies on a sheet"
+    selected={named}
+    on:update={(event) => useSheet(String(event.detail))}
+  >
+    <SelectItem value="" text="none" />
+    {#each SHEETS as one (one.name)}
+      <SelectItem value={one.name} text={`${one.name}: ${figure(one.width)} × ${figure(one.height)}`} />
+    {/each}
+    {#if named === 'own'}<SelectItem value="own" text="own size" />{/if}
+  </Select>
+  {#if sheet}
+    <div class="pair">
+      <LengthField label="Sheet width" value={sheet.width} onset={(width) => set({ sheet: { ...sheet, width } })} />
+      <LengthField label="Sheet height" value={sheet.height} onset={(height) => set({ sheet: { ...sheet, height } })} />
+    </div>
+    <div>
+      <Button
+        size="small"
+        kind="ghost"
+        on:click={() => set({ sheet: { width: sheet.height, height: sheet.width } })}
+      >
+        Turn the sheet by 90°
+      </Button>
+    </div>
+  {/if}
+
+  <Checkbox
+    labelText="Show what the tool reaches"
+    checked={Boolean(area)}
+    on:check={(event) => {
+      if (event.detail !== Boolean(area)) {
+        set({ area: event.detail ? { width: firsts['reach_width'] ?? 0, height: firsts['reach_height'] ?? 0, turned: false } : null });
+      }
+    }}
+  />
+  {#if area}
+    <div class="pair">
+      <LengthField label="Reach, width" value={area.width} onset={(width) => set({ area: { ...area, width } })} />
+      <LengthField label="Reach, height" value={area.height} onset={(height) => set({ area: { ...area, height } })} />
+    </div>
+    <Checkbox
+      labelText="Turned by 90°"
+      checked={area.turned ?? false}
+      on:check={(event) => {
+        if (event.detail !== (area.turned ?? false)) set({ area: { ...area, turned: event.detail } });
+      }}
+    />
+  {/if}
+</div>
+
+<style>
+  h2 {
+    margin: 0 0 12px;
+    font-size: 14px;
+    font-weight: 600;
+  }
+
+  .fields {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    gap: 12px;
+  }
+
+  .pair {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 10px 12px;
+  }
+
+  p {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 13px;
+  }
+
+  .fields :global(.bx--form-item) {
+    margin: 0;
+  }
+</style>

@@ -1,0 +1,216 @@
+<script lang="ts">
+  import { Button, Select, SelectItem, TextArea } from 'carbon-components-svelte';
+  import { catalogue, choices, labelOf } from '../../api/catalogue';
+  import type { Act, Lettering } from '../../api/client';
+  import type { Editor } from '../../piece/editor.svelte';
+  import { figure } from '../../words/words';
+  import Choice from '../../parts/Choice.svelte';
+  import LengthField from '../../parts/LengthField.svelte';
+  import FacePicker from './FacePicker.svelte';
+
+  interface Props {
+    editor: Editor;
+    lettering: Lettering;
+    set: (changed: Partial<Lettering>) => void;
+  }
+
+  let { editor, lettering, set }: Props = $props();
+
+  const scene = $derived(editor.live.around?.guides.find((one) => one.id === lettering.guide));
+  const solved = $derived(editor.fitOf(lettering)?.figures ?? {});
+  const problem = (field: string) => editor.problem('letterings', lettering.id, field);
+  const readings = $derived(
+    (['along', 'against'] as const).map((value, index) => ({ value, label: scene?.readings[index] ?? value })),
+  );
+  const shares = $derived(lettering.at_in === 'share');
+  const others = $derived(
+    editor.piece.letterings.filter((one) => one.guide === lettering.guide && one.id !== lettering.id),
+  );
+
+  const TOUCH = choices<NonNullable<Lettering['touch']>>('touch');
+  const ALIGN = choices<NonNullable<Lettering['align']>>('align');
+  /** What `at` is counted from. */
+  const FROM = choices('at_in');
+
+  /** The named place that the lettering stands at, where it stands at one. */
+  const place = $derived(
+    lettering.at_in !== 'mm' && !shares && lettering.at === 0
+      ? lettering.at_in
+      : shares
+      ? (scene?.places.find((one) => figure(one.share) === figure(lettering.at))?.name ?? '')
+      : '',
+  );
+
+  function countFrom(at_in: Lettering['at_in']): void {
+    if (at_in && at_in !== lettering.at_in) {
+      editor.act({ act: 'keep-place-as', lettering: lettering.id, at_in });
+    }
+  }
+
+  function goTo(name: string): void {
+    const found = scene?.places.find((one) => one.name === name);
+    if (found) set({ at_in: 'share', at: found.share });
+  }
+
+  function type(event: Event): void {
+    editor.changeLettering(lettering.id, { text: (event.target as HTMLTextAreaElement).value });
+    editor.pauseThenFinish();
+  }
+
+  /** Enter ends the words; with Shift it begins another line. */
+  function enter(event: KeyboardEvent): void {
+    if (event.key !== 'Enter' || event.shiftKey) return;
+    event.preventDefault();
+    void editor.finish();
+  }
+
+  function act(act: 'other-side' | 'turn-over'): void {
+    editor.act({ act, lettering: lettering.id } as Act);
+  }
+</script>
+
+{#if !lettering.dial}
+  <TextArea
+    labelText="Words"
+    rows={Math.min(3, Math.max(lettering.text.split('\n').length, Math.ceil(lettering.text.length / 26)))}
+    value={lettering.text}
+    maxlength={catalogue().bounds.letters}
+    invalid={Boolean(problem('text'))}
+    invalidText={problem('text')}
+    on:input={type}
+    on:blur={() => void editor.finish()}
+    on:keydown={enter}
+  />
+{/if}
+<FacePicker {editor} {lettering} onset={(face) => set({ face })} />
+<div class="three">
+  <LengthField
+    label={solved.height === undefined ? 'Height' : 'As high as fits'}
+    value={solved.height ?? lettering.height}
+    problem={problem('height')}
+    onset={(height) => set({ height })}
+  />
+  {#if lettering.spacing === 'overlap'}
+    <LengthField
+      label="Overlapping by"
+      value={lettering.overlap ?? 0.5}
+      problem={problem('overlap')}
+      onset={(overlap) => set({ overlap })}
+    />
+  {:else}
+    <LengthField
+      label={solved.tracking === undefined ? 'Looser' : 'Filled by'}
+      value={solved.tracking ?? lettering.tracking ?? 0}
+      onset={(tracking) => set({ tracking })}
+    />
+  {/if}
+  <LengthField
+    label="Standoff"
+    value={lettering.standoff ?? 0}
+    problem={problem('standoff')}
+    onset={(standoff) => set({ standoff })}
+  />
+</div>
+<Choice
+  label="Touches the guide with its"
+  options={TOUCH}
+  value={lettering.touch ?? 'baseline'}
+  onset={(touch) => set({ touch })}
+/>
+<Choice
+  label="Reads"
+  options={readings}
+  value={lettering.reading ?? 'along'}
+  onset={(reading) => set({ reading })}
+/>
+<div class="buttons">
+  <Button size="small" kind="ghost" on:click={() => act('other-side')}>Other side</Button>
+  <Button size="small" kind="ghost" on:click={() => act('turn-over')}>Turn over</Button>
+  {#if others.length}
+    <Button
+      size="small"
+      kind="ghost"
+      title="Between the same two lines as the other lettering of this guide, upright"
+      on:click={() => editor.act({ act: 'match-band', lettering: lettering.id, other: others[0]!.id })}
+    >
+      Match the band
+    </Button>
+  {/if}
+</div>
+<div class="pair">
+  <LengthField
+    label={lettering.dial
+      ? 'First label at'
+      : `Its ${labelOf('align', lettering.align)} at`}
+    unit={shares ? '%' : 'mm'}
+    shownAs={shares ? 100 : 1}
+    value={lettering.at ?? 0}
+    onset={(at) => set({ at })}
+  />
+  <Select
+    size="sm"
+    labelText="that is"
+    selected={place}
+    on:update={(event) => goTo(String(event.detail))}
+  >
+    <SelectItem value="" text="elsewhere" disabled={place !== ''} />
+    {#each scene?.places ?? [] as named (named.name)}
+      <SelectItem value={named.name} text={`the ${named.name}`} />
+    {/each}
+  </Select>
+</div>
+<div class="pair">
+  <Choice
+    label="Held by its"
+    options={ALIGN}
+    value={lettering.align ?? 'start'}
+    onset={(align) => set({ align })}
+  />
+  <Select
+    size="sm"
+    labelText="Place kept as"
+    selected={lettering.at_in ?? 'mm'}
+    on:update={(event) => countFrom(event.detail as Lettering['at_in'])}
+  >
+    {#each FROM as from (from.value)}
+      <SelectItem value={from.value} text={from.label} />
+    {/each}
+  </Select>
+</div>
+
+<style>
+  .pair :global(.bx--select-input) {
+    padding-right: 24px;
+    padding-left: 8px;
+    font-size: 13px;
+  }
+
+  :global(.bx--text-area) {
+    min-height: 32px;
+    padding: 6px 10px;
+  }
+
+  .pair,
+  .three {
+    display: grid;
+    grid-template-columns: 3fr 2fr;
+    gap: 12px;
+  }
+
+  .three {
+    grid-template-columns: 1fr 1fr 1fr;
+  }
+
+  .buttons {
+    display: flex;
+    justify-content: space-between;
+    margin: -8px -6px -6px;
+  }
+
+  .buttons :global(.bx--btn) {
+    min-height: 28px;
+    padding: 2px 6px;
+    font-size: 13px;
+    white-space: nowrap;
+  }
+</style>

@@ -1,0 +1,309 @@
+/**
+ * One open piece: its document, what is chosen of it, what the core makes of it, and where it
+ * is kept.
+ *
+ * Every change goes to the live channel at once; a finished change becomes a
+ * revision. What is shown is what the core answered, never what the page worked out.
+ */
+
+import type { Act, Guide, Lettering, LiveAnswer, OpenPiece, Piece, Remedy } from '../api/client';
+import { Acts } from './acts';
+import { Keeping } from './keeping.svelte';
+import { Live, type Asking } from './live.svelte';
+import { remember, remembered } from './remembered';
+import { Selection } from './selection.svelte';
+import { Snapshot, type Change } from './snapshot';
+
+const SHORT_MS = 15;
+const LONGEST_WAIT_MS = 3000;
+
+/** What is done to letters: mm along the line, toward their heads, and of the gap after them. */
+type Nudging = { along?: number; across?: number; gap?: number };
+
+export class Editor {
+  readonly id: string;
+  readonly selection: Selection;
+  readonly live: Live;
+  readonly keeping: Keeping;
+  /** What is said to the person once. */
+  saying = $state('');
+  /** Whether something is being pulled about right now. */
+  holding = $state(false);
+
+  #now = $state.raw<Snapshot>()!;
+  #acts = new Acts();
+  #unfinished = false;
+  /** Whether what the next act makes is to be chosen. */
+  #choosesMade = false;
+
+  constructor(opened: OpenPiece) {
+    this.id = opened.id;
+    this.#now = new Snapshot(opened.piece);
+    this.selection = new Selection(() => this.#ask());
+    const first = opened.piece.letterings[0];
+    if (first) this.selection.chosen = { kind: 'lettering', id: first.id };
+    this.keeping = new Keeping(this.id, opened, this.#owner());
+    this.live = new Live(
+      (answer, asked) => this.#answered(answer, asked),
+      () => this.keeping.state === 'offline' && void this.finish(),
+    );
+    this.#ask();
+  }
+
+  close(): void {
+    this.keeping.close();
+    this.live.close();
+  }
+
+  // ------------------------------------------------------------------ what there is
+
+  get piece(): Piece {
+    return this.#now.piece;
+  }
+
+  /** The document as it is now, for what is done by hand to start from. */
+  get base(): Snapshot {
+    return this.#now;
+  }
+
+  get lettering(): Lettering | undefined {
+    const { chosen } = this.selection;
+    if (chosen?.kind !== 'lettering') return undefined;
+    return this.piece.letterings.find((one) => one.id === chosen.id);
+  }
+
+  /** The chosen guide, or the one that the chosen lettering stands on. */
+  get guide(): Guide | undefined {
+    const { chosen } = this.selection;
+    const id = chosen?.kind === 'guide' ? chosen.id : this.lettering?.guide;
+    return this.piece.guides.find((one) => one.id === id);
+  }
+
+  /** The piece with what its fits have come to, to be shown. */
+  get solved(): Piece {
+    const fits = (this.live.around?.letterings ?? []).filter((one) => one.line === 0 && one.fit);
+    if (!fits.length) return this.piece;
+    // Of two letterings that size one guide the first one does.
+    const sizing = fits.filter((one) => one.fit?.kind === 'guide');
+    const guides = this.piece.guides.map((guide) =>
+      Object.assign({}, guide, sizing.find((one) => one.guide === guide.id)?.fit?.guide_figures),
+    );
+    const letterings = this.piece.letterings.map((lettering) =>
+      Object.assign({}, lettering, fits.find((one) => one.id === lettering.id)?.fit?.figures),
+    );
+    return { ...this.piece, guides, letterings };
+  }
+
+  /** What a lettering's fit has come to. */
+  fitOf(lettering: Lettering) {
+    return this.live.around?.letterings.find((one) => one.id === lettering.id)?.fit ?? undefined;
+  }
+
+  /** What is wrong with a field of a lettering or guide, in words. */
+  problem(list: 'letterings' | 'guides', id: string, field: string): string {
+    const index = this.piece[list].findIndex((one) => one.id === id);
+    const where = `${list}[${index}].${field}`;
+    return this.live.problems.find((one) => one.field === where)?.reason ?? '';
+  }
+
+  // ------------------------------------------------------------------ changing
+
+  /** Change the document now; call `finish` when the change is done, or `pauseThenFinish`. */
+  change(changed: Partial<Piece>): void {
+    this.#apply((piece) => ({ ...piece, ...changed }));
+  }
+
+  changeLettering(id: string, changed: Partial<Lettering>): void {
+    this.#apply((piece) => ({
+      ...piece,
+      letterings: piece.letterings.map((one) =>
+        one.id === id ? { ...one, ...this.#unsolved(one, changed), ...changed } : one,
+      ),
+    }));
+    const now = this.piece.letterings.find((one) => one.id === id);
+    if (now) remember(now);
+  }
+
+  changeGuide(id: string, changed: Partial<Guide> | Record<string, unknown>): void {
+    this.#apply((piece) => ({
+      ...piece,
+      letterings: piece.letterings.map((one) =>
+        one.guide === id && this.#solves(one, 'guide_figures', changed) ? { ...one, fit: null } : one,
+      ),
+      guides: piece.guides.map((one) => (one.id === id ? ({ ...one, ...changed } as Guide) : one)),
+    }));
+  }
+
+  /** A figure that is typed is no longer solved; what else was solved stays as it came to. */
+  #unsolved(lettering: Lettering, changed: Partial<Lettering>): Partial<Lettering> {
+    if (!this.#solves(lettering, 'figures', changed)) return {};
+    const { times: _, ...figures } = this.fitOf(lettering)?.figures ?? {};
+    return { ...figures, fit: null };
+  }
+
+  #solves(lettering: Lettering, of: 'figures' | 'guide_figures', changed: object): boolean {
+    const solved = this.fitOf(lettering)?.[of] ?? {};
+    return Boolean(lettering.fit) && Object.keys(solved).some((field) => field in changed);
+  }
+
+  /** A change of the document, also of what is being pulled: a figure may come meanwhile. */
+  #apply(change: Change): void {
+    this.#now = this.#now.changed(change);
+    this.#acts.change(change);
+    this.keeping.changed();
+    this.#unfinished = true;
+    this.#ask();
+  }
+
+  /**
+   * Do something by hand; the core says what comes of it. A pull names the `base` that it is
+   * made from, and the `last` one of it is kept once it has been answered.
+   */
+  act(act: Act, base?: Snapshot, last = true): void {
+    if (!this.#acts.begin(act, this.#now, base, last)) return;
+    this.holding = !last;
+    this.keeping.changed();
+    this.#unfinished = !last;
+    this.#ask();
+  }
+
+  /** Do something that makes something new, which is chosen once the core has made it. */
+  make(act: Act, base?: Snapshot): void {
+    this.#choosesMade = true;
+    this.act(act, base);
+  }
+
+  /** Leave off what is being done by hand. */
+  leaveOff(): void {
+    this.#acts.leaveOff();
+  }
+
+  addLettering(guide: string): void {
+    this.make({ act: 'add-lettering', guide, choices: remembered() });
+  }
+
+  /** Move, turn, size the chosen letters, or open the gap after them, on top of what is there. */
+  nudge(by: Nudging, base?: Snapshot, last = true): void {
+    const { lettering } = this;
+    const { letters } = this.selection;
+    if (!lettering || !letters.length) return;
+    this.act({ act: 'nudge', lettering: lettering.id, letters, ...by } as Act, base, last);
+  }
+
+  /** Do what mends a finding. */
+  mend(remedy: Remedy): void {
+    if (remedy.of === 'lettering') this.changeLettering(remedy.owner, remedy.changes as Partial<Lettering>);
+    else if (remedy.of === 'guide') this.changeGuide(remedy.owner, remedy.changes);
+    else this.change(remedy.changes as Partial<Piece>);
+    void this.finish();
+  }
+
+  removeLettering(id: string): void {
+    this.act({ act: 'remove-lettering', lettering: id });
+    this.selection.drop();
+  }
+
+  removeGuide(id: string): void {
+    this.act({ act: 'remove-guide', guide: id });
+    this.selection.drop();
+  }
+
+  // ------------------------------------------------------------------- keeping
+
+  /** Keep the change as it will be when the person pauses. */
+  pauseThenFinish(): void {
+    this.keeping.pauseThen(() => void this.finish());
+  }
+
+  /** Make the document as it stands a revision. */
+  finish(): Promise<void> {
+    if (!this.#acts.doing) {
+      this.holding = false;
+      this.#acts.letGo();
+    }
+    this.#unfinished = this.holding;
+    return this.keeping.keep();
+  }
+
+  undo = (): Promise<void> => this.#step('undo');
+  redo = (): Promise<void> => this.#step('redo');
+
+  async #step(which: 'undo' | 'redo'): Promise<void> {
+    await this.#actsDone();
+    if (this.#unfinished) await this.finish();
+    await this.keeping.settled;
+    await this.keeping.step(which);
+  }
+
+  /** After a stale write: ours on top of theirs, or theirs. */
+  async settle(how: 'ours' | 'theirs'): Promise<void> {
+    const mine = this.piece;
+    if (!(await this.keeping.takeTheirs()) || how === 'theirs') return;
+    this.change(mine);
+    await this.finish();
+  }
+
+  #owner() {
+    const editor = this;
+    return {
+      get piece() {
+        return editor.piece;
+      },
+      get acting() {
+        return Boolean(editor.#acts.doing);
+      },
+      show(piece: Piece) {
+        editor.#now = new Snapshot(piece);
+        editor.#ask();
+      },
+      say(words: string) {
+        editor.saying = words;
+      },
+      refuse(problems: Editor['live']['problems']) {
+        editor.live.problems = problems;
+      },
+    };
+  }
+
+  // ---------------------------------------------------------------------- live
+
+  #ask(): void {
+    const { selection } = this;
+    const { doing } = this.#acts;
+    this.live?.ask({
+      at: doing?.base ?? this.#now,
+      doing,
+      chosen: selection.id ?? null,
+      node: selection.node ?? null,
+      marks: selection.marks,
+      hold: this.holding,
+      byFace: selection.before && !doing ? (this.lettering?.id ?? null) : null,
+    });
+  }
+
+  #answered(answer: LiveAnswer, asked: Asking): void {
+    const acting = Boolean(this.#acts.doing);
+    const mine = this.#acts.answered(asked.doing);
+    // While something is held every answer is shown. What is no longer being done, asked again
+    // after a lost connection, is old.
+    if (answer.acted && (mine || (acting && this.holding))) {
+      this.#now = new Snapshot(answer.acted, (mine && answer.hash) || undefined);
+      this.keeping.changed();
+    }
+    if (mine) {
+      if (answer.made && this.#choosesMade) this.selection.choose(answer.made);
+      this.#choosesMade = false;
+    }
+    const next = this.#acts.next();
+    if (next) this.act(next);
+    const busy = this.#unfinished || this.#acts.doing || !this.live.idle;
+    if (!busy && !this.live.problems.length && this.keeping.waits) void this.finish();
+  }
+
+  /** When everything done by hand so far has been answered. */
+  async #actsDone(): Promise<void> {
+    for (let waited = 0; this.#acts.doing && waited < LONGEST_WAIT_MS; waited += SHORT_MS) {
+      await new Promise((done) => setTimeout(done, SHORT_MS));
+    }
+  }
+}

@@ -1,0 +1,114 @@
+/** What of the piece is chosen, and what a pointer on the drawing does. */
+
+export type Chosen =
+  | { kind: 'lettering'; id: string }
+  | { kind: 'guide'; id: string }
+  | { kind: 'blank' };
+
+/** What a pointer on the drawing does: choose and pull, place points, draw, or measure. */
+export type Tool = 'choose' | 'points' | 'freehand' | 'measure';
+
+export class Selection {
+  chosen = $state.raw<Chosen>();
+  tool = $state<Tool>('choose');
+  /** The chosen letters of the chosen lettering, by their places in its words. */
+  letters = $state.raw<number[]>([]);
+  /** The chosen label of a dial. */
+  label = $state.raw<number>();
+  /** Which page of a lettering's particulars is shown. */
+  page = $state<'words' | 'letters' | 'spread' | 'fit'>('words');
+  /** Where the chosen guide is measured: stations, or points of the drawing. */
+  marks = $state.raw<(number | [number, number])[]>([]);
+  #node = $state<number>();
+  #before = $state(false);
+
+  /** `onchange` is told when the core has to show something else. */
+  constructor(private readonly onchange: () => void) {}
+
+  get id(): string | undefined {
+    return this.chosen && this.chosen.kind !== 'blank' ? this.chosen.id : undefined;
+  }
+
+  choose(chosen: Chosen | undefined): void {
+    this.chosen = chosen;
+    this.#node = undefined;
+    this.letters = [];
+    this.label = undefined;
+    this.marks = [];
+    this.onchange();
+  }
+
+  /** What was chosen is gone; the answer that says so shows what is there. */
+  drop(): void {
+    this.chosen = undefined;
+    this.#node = undefined;
+  }
+
+  /** The chosen point of the chosen guide; its handles come with the next answer. */
+  get node(): number | undefined {
+    return this.#node;
+  }
+
+  set node(index: number | undefined) {
+    if (index === this.#node) return;
+    this.#node = index;
+    this.onchange();
+  }
+
+  /** While a key is held: the chosen lettering as its face spaces it, for comparing. */
+  get before(): boolean {
+    return this.#before;
+  }
+
+  set before(shown: boolean) {
+    if (shown === this.#before) return;
+    this.#before = shown;
+    this.onchange();
+  }
+
+  /** A place at which the guide is measured: the last two count. */
+  mark(where: number | [number, number]): void {
+    this.marks = [...this.marks.slice(-1), where];
+    this.onchange();
+  }
+
+  take(tool: Tool): void {
+    this.tool = tool;
+    if (tool !== 'measure' && this.marks.length) {
+      this.marks = [];
+      this.onchange();
+    }
+  }
+
+  /** Choose a letter of the chosen lettering, or with `more` take it up or leave it out. */
+  chooseLetter(place: number, more = false): void {
+    this.label = undefined;
+    if (!more) this.letters = [place];
+    else if (this.letters.includes(place)) this.letters = this.letters.filter((one) => one !== place);
+    else this.letters = [...this.letters, place].sort((a, b) => a - b);
+  }
+
+  chooseLabel(label: number): void {
+    this.letters = [];
+    this.label = label;
+  }
+
+  /**
+   * Escape: out of a tool, from a point to its guide, from letters to their lettering, from a
+   * lettering to its guide, which `guide` names, to nothing.
+   */
+  stepBack(guide: string | undefined): void {
+    if (this.tool !== 'choose') return this.take('choose');
+    if (this.node !== undefined) {
+      this.node = undefined;
+      return;
+    }
+    if (this.letters.length || this.label !== undefined) {
+      this.letters = [];
+      this.label = undefined;
+      return;
+    }
+    const out = this.chosen?.kind === 'lettering' && guide;
+    this.choose(out ? { kind: 'guide', id: out } : undefined);
+  }
+}

@@ -1,0 +1,183 @@
+<script lang="ts">
+  import { Button, OverflowMenu, OverflowMenuItem } from 'carbon-components-svelte';
+  import Export from 'carbon-icons-svelte/lib/Export.svelte';
+  import Help from 'carbon-icons-svelte/lib/Help.svelte';
+  import Redo from 'carbon-icons-svelte/lib/Redo.svelte';
+  import Undo from 'carbon-icons-svelte/lib/Undo.svelte';
+  import { catalogue } from '../api/catalogue';
+  import { figuresSettled } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
+  import { clock } from '../words/words';
+  import Brand from '../parts/Brand.svelte';
+  import { follow } from './router.svelte';
+  import type { View } from './views';
+
+  interface Props {
+    editor: Editor;
+    views: readonly View[];
+    view: View;
+    onhelp: () => void;
+  }
+
+  let { editor, views, view, onhelp }: Props = $props();
+
+  const FORMATS = catalogue().formats;
+  const state = $derived(
+    {
+      kept: `kept · ${clock(editor.keeping.at)}`,
+      keeping: 'keeping …',
+      changed: 'changed',
+      wrong: 'not kept: something is wrong',
+      offline: 'not kept: Ulvent does not answer',
+      conflict: 'not kept: changed elsewhere',
+    }[editor.keeping.state],
+  );
+  const troubled = $derived(['wrong', 'offline', 'conflict'].includes(editor.keeping.state));
+
+  function rename(event: Event): void {
+    editor.change({ title: (event.target as HTMLInputElement).value.trim() });
+    void editor.finish();
+  }
+
+  /** Everything is kept first, so that the file holds what the screen shows. */
+  async function take(format: string, guides: boolean): Promise<void> {
+    await figuresSettled();
+    await editor.finish();
+    if (editor.keeping.state !== 'kept') {
+      editor.saying = 'The file was not written, because the last change could not be kept.';
+      return;
+    }
+    location.assign(`/api/pieces/${editor.id}/export/${format}?guides=${guides}`);
+  }
+</script>
+
+<header>
+  <div class="name">
+    <Brand />
+    <span aria-hidden="true">/</span>
+    <input
+      value={editor.piece.title}
+      maxlength={catalogue().bounds.title}
+      aria-label="Name of the piece"
+      placeholder="Untitled"
+      onchange={rename}
+      onkeydown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+    />
+  </div>
+  <nav aria-label="Views">
+    {#each views as one (one.name)}
+      <a
+        href={`/pieces/${editor.id}${one.name && `/${one.name}`}`}
+        aria-current={one === view ? 'page' : undefined}
+        onclick={follow}>{one.title}</a
+      >
+    {/each}
+  </nav>
+  <div class="state">
+    <span class="kept" class:troubled role="status">{state}</span>
+    <Button
+      size="small"
+      kind="ghost"
+      icon={Undo}
+      iconDescription="Undo"
+      disabled={!editor.keeping.canUndo && editor.keeping.state === 'kept'}
+      on:click={editor.undo}
+    />
+    <Button
+      size="small"
+      kind="ghost"
+      icon={Redo}
+      iconDescription="Redo"
+      disabled={!editor.keeping.canRedo}
+      on:click={editor.redo}
+    />
+    <Button
+      size="small"
+      kind="ghost"
+      icon={Help}
+      iconDescription="Shortcuts"
+      tooltipAlignment="end"
+      on:click={onhelp}
+    />
+    <OverflowMenu flipped size="sm" icon={Export} aria-label="Take away a file" iconDescription="Take away a file">
+      {#each FORMATS as { name, title } (name)}
+        <OverflowMenuItem text={`${title}, lettering only`} on:click={() => void take(name, false)} />
+        <OverflowMenuItem text={`${title} with guides`} on:click={() => void take(name, true)} />
+      {/each}
+      <OverflowMenuItem text="Piece file" href={`/api/pieces/${editor.id}/file`} hasDivider />
+    </OverflowMenu>
+  </div>
+</header>
+
+<style>
+  header {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    border-bottom: 1px solid var(--line);
+    padding: 0 8px 0 16px;
+  }
+
+  .name {
+    display: flex;
+    flex: 1;
+    align-items: center;
+    gap: 10px;
+    min-width: 0;
+  }
+
+  .name span {
+    color: var(--line-strong);
+  }
+
+  input {
+    flex: 0 1 320px;
+    min-width: 80px;
+    border: 1px solid transparent;
+    padding: 4px 6px;
+    background: none;
+    color: var(--ink);
+    font: inherit;
+    text-overflow: ellipsis;
+  }
+
+  input:hover {
+    border-color: var(--line);
+  }
+
+  nav {
+    display: flex;
+    align-self: stretch;
+    margin-right: 24px;
+  }
+
+  nav a {
+    display: flex;
+    align-items: center;
+    padding: 0 14px;
+    color: var(--ink-soft);
+    text-decoration: none;
+  }
+
+  nav a[aria-current] {
+    box-shadow: inset 0 -2px var(--verdigris);
+    color: var(--ink);
+    font-weight: 600;
+  }
+
+  .state {
+    display: flex;
+    align-items: center;
+  }
+
+  .kept {
+    margin-right: 12px;
+    color: var(--ink-soft);
+    font-size: 13px;
+  }
+
+  .kept.troubled {
+    color: var(--brick);
+    font-weight: 600;
+  }
+</style>

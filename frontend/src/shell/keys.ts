@@ -1,0 +1,27 @@
+/** Keys of a view: its own, and those that all have. */
+
+import type { Editor } from '../piece/editor.svelte';
+
+export type Keys = Record<string, (event: KeyboardEvent) => void>;
+
+const TYPING = 'input, select, textarea, [role="dialog"], .bx--modal.is-visible';
+
+/** Whether a key is pressed to type, or to work in a dialog, and not for the view. */
+const isTyped = (event: KeyboardEvent) => (event.target as HTMLElement).closest(TYPING) !== null;
+
+/** Do what a pressed key does, by its name; with Control only what all views have. */
+export function pressed(event: KeyboardEvent, editor: Editor, keys: Keys): void {
+  if (isTyped(event)) return;
+  if (event.key === 'Enter' && (event.target as HTMLElement).closest('button')) return;
+  const letter = event.key.toLowerCase();
+  if (event.ctrlKey || event.metaKey) {
+    if (letter === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
+    else if (letter === 'y') void editor.redo();
+    else return;
+  } else {
+    const act = event.altKey ? undefined : keys[event.key];
+    if (!act) return;
+    act(event);
+  }
+  event.preventDefault();
+}

@@ -1,0 +1,463 @@
+<script lang="ts">
+  import { choices } from '../api/catalogue';
+  import type { Lettering, StripLine } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
+  import type { Snapshot } from '../piece/snapshot';
+  import { figure, guideName } from '../words/words';
+  import Letters from '../drawing/Letters.svelte';
+  import StripGaps from './StripGaps.svelte';
+
+  let { editor }: { editor: Editor } = $props();
+
+  const SPACING = choices<NonNullable<Lettering['spacing']>>('spacing');
+  const SIDE = 52;
+  const RULER = 22;
+  /** Room for one line, and for the laps of several, px. */
+  const TALLEST = 44;
+  const TALLEST_LAPS = 84;
+
+  let width = $state(0);
+  let height = $state(0);
+
+  const strip = $derived(editor.live.around?.strip ?? undefined);
+  const guide = $derived(editor.piece.guides.find((one) => one.id === strip?.guide));
+  const mine = $derived(strip?.lines.filter((one) => one.id === editor.lettering?.id) ?? []);
+  /** The line whose gaps are shown: that of the chosen letter, or the first one. */
+  const chosen = $derived(
+    mine.find((one) => one.places.some((place) => editor.selection.letters.includes(place))) ?? mine[0],
+  );
+  const upright = $derived(strip?.lines.filter((one) => one.upright) ?? []);
+  const turned = $derived(strip?.lines.filter((one) => !one.upright) ?? []);
+  const gaps = $derived(chosen?.gaps);
+  const spacing = $derived(editor.selection.before ? 'font' : (editor.lettering?.spacing ?? 'font'));
+
+  const marks = $derived(
+    editor.live.around?.measure?.guide === strip?.guide
+      ? (editor.live.around?.measure?.stations ?? []).map((one) => (against ? length - one : one))
+      : [],
+  );
+
+  // Figures that stay the same while a lettering slides: what hangs on them is not made anew.
+  const length = $derived(strip?.length ?? 0);
+  const against = $derived(strip?.against ?? false);
+  /** How far letters reach above the guide and below it, mm; laps lie one below the other. */
+  const above = $derived(Math.max(...upright.map((one) => one.height - one.foot), 1e-6));
+  const below = $derived(Math.max(...upright.map((one) => one.foot), 0));
+  const tall = $derived(upright.length > 1 ? TALLEST_LAPS : TALLEST);
+
+  /** Pixels a millimetre: the guide from side to side, but letters no taller than there is room. */
+  const scale = $derived(
+    length && width ? Math.min((width - 2 * SIDE) / length, tall / (above + below)) : 1,
+  );
+  const left = $derived((width - scale * length) / 2);
+  const line = $derived(RULER + 12 + Math.max(scale * above, TALLEST - scale * below));
+  const bars = $derived(line + 8 + below * scale);
+  const lane = $derived(height - 26);
+  const x = (mm: number) => left + scale * mm;
+
+  /** Ticks of the ruler: a 1-2-5 step that leaves labels room. */
+  const ticks = $derived.by(() => {
+    const least = 64 / scale;
+    const power = 10 ** Math.floor(Math.log10(least));
+    const step = [1, 2, 5, 10].map((one) => one * power).find((one) => one >= least) ?? 10 * power;
+    const labels: { at: number; text: string }[] = [];
+    let path = '';
+    for (let station = 0; station <= length + 1e-9; station += step / 5) {
+      const at = x(against ? length - station : station);
+      const labelled = Math.abs(station / step - Math.round(station / step)) < 1e-6;
+      path += `M${at} ${RULER}v${labelled ? -7 : -4}`;
+      if (labelled) labels.push({ at, text: figure(station) });
+    }
+    return { path, labels };
+  });
+
+  const namesOf = (line: StripLine) =>
+    editor.live.around?.letterings.find((one) => one.id === line.id && one.line === line.line);
+
+  /** Bars over the letters that were changed by hand. */
+  const handMarks = $derived(
+    mine
+      .filter((one) => one.upright)
+      .flatMap((one) =>
+        one.by_hand.map((changed, index) => {
+          if (!changed) return '';
+          const [from, to] = [one.starts[index] ?? 0, one.ends[index] ?? 0];
+          return `M${x(from) + 2} ${line + scale * (one.foot - one.height) - 5}H${x(to) - 2}`;
+        }),
+      )
+      .join(''),
+  );
+
+  /** The letter of the chosen lettering at a place on the strip, by its place in the words. */
+  function letterAt(event: PointerEvent): number | undefined {
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    const at = (event.clientX - box.left - left) / scale;
+    const key = (event.target as Element).closest('[data-line]')?.getAttribute('data-line');
+    const over = mine.find((one) => String(one.line) === key);
+    for (const shift of over?.over_seam ? [-length, 0, length] : [0]) {
+      const index = over?.starts.findIndex(
+        (from, number) => from + shift <= at && at <= (over.ends[number] ?? 0) + shift,
+      );
+      if (over && index !== undefined && index >= 0) return over.places[index];
+    }
+    return undefined;
+  }
+  const linePlace = (one: StripLine) =>
+    one.upright
+      ? `matrix(${scale} 0 0 ${scale} ${left} ${line})`
+      : `matrix(${scale} 0 0 ${scale} ${left} ${lane - scale * laneMiddle(one)})`;
+  /** Letters in the other lane hang head down from the guide; their middle is brought to the lane's. */
+  const laneMiddle = (one: StripLine) => one.foot + one.height / 2;
+
+  function setSpacing(spacing: NonNullable<Lettering['spacing']>): void {
+    if (!editor.lettering) return;
+    editor.changeLettering(editor.lettering.id, { spacing });
+    void editor.finish();
+  }
+
+  // ------------------------------------------------------------------ dragging
+
+  interface Held {
+    kind: 'lettering' | 'letters' | 'gap';
+    id: string;
+    x: number;
+    y: number;
+    base: Snapshot;
+    way: number;
+    moved: boolean;
+    letter: number | undefined;
+  }
+  let held: Held | undefined;
+
+  /** What reads the other way goes back along its reading when it is pulled forward. */
+  const wayOf = (id: string) => (strip?.lines.find((one) => one.id === id)?.upright ? 1 : -1);
+
+  function down(event: PointerEvent): void {
+    if (editor.selection.tool === 'measure') {
+      const box = (event.currentTarget as Element).getBoundingClientRect();
+      const along = (event.clientX - box.left - left) / scale;
+      editor.selection.mark(against ? length - along : along);
+      return;
+    }
+    const target = (event.target as Element).closest('[data-lettering]');
+    const id = target?.getAttribute('data-lettering');
+    if (!id || event.button !== 0) return;
+    const letter = id === editor.lettering?.id ? letterAt(event) : undefined;
+    const onChosen = letter !== undefined && editor.selection.letters.includes(letter);
+    hold(event, onChosen ? 'letters' : 'lettering', id, letter);
+  }
+
+  function hold(event: PointerEvent, kind: Held['kind'], id: string, letter?: number): void {
+    event.stopPropagation();
+    (event.currentTarget as Element).closest('svg.strip')?.setPointerCapture(event.pointerId);
+    const { clientX: x, clientY: y } = event;
+    held = { kind, id, x, y, base: editor.base, way: wayOf(id), moved: false, letter };
+  }
+
+  function holdGap(event: PointerEvent, after: number): void {
+    if (event.button !== 0 || !editor.lettering) return;
+    editor.selection.letters = [after];
+    hold(event, 'gap', editor.lettering.id, after);
+  }
+
+  function slide(event: PointerEvent, last: boolean): void {
+    if (!held || (!held.moved && event.clientX === held.x && event.clientY === held.y)) return;
+    if (!held.moved) held.base = editor.base;
+    held.moved = true;
+    const by = (held.way * (event.clientX - held.x)) / scale;
+    const up = (-held.way * (event.clientY - held.y)) / scale;
+    if (held.kind === 'gap') editor.nudge({ gap: by }, held.base, last);
+    else if (held.kind === 'letters') editor.nudge({ along: by, across: up }, held.base, last);
+    else editor.act({ act: 'slide-by', lettering: held.id, by }, held.base, last);
+  }
+
+  function up(event: PointerEvent): void {
+    if (!held) return;
+    const { id, moved, letter } = held;
+    slide(event, true);
+    held = undefined;
+    if (moved) return;
+    if (id !== editor.lettering?.id) editor.selection.choose({ kind: 'lettering', id });
+    else if (letter !== undefined && letter >= 0) editor.selection.chooseLetter(letter, event.shiftKey);
+  }
+</script>
+
+<section aria-label="Strip">
+  <header>
+    <strong>{guide ? `${guideName(guide)}, pulled straight` : 'Strip'}</strong>
+    {#if editor.lettering && !editor.lettering.dial}
+      <span class="spacing" role="group" aria-label="Gaps between letters">
+        gaps
+        {#each SPACING as one (one.value)}
+          <button
+            aria-pressed={editor.lettering.spacing === one.value}
+            title={one.value === 'even' ? 'Key E; hold B to compare' : undefined}
+            onclick={() => setSpacing(one.value)}
+          >
+            {one.label}
+          </button>
+        {/each}
+      </span>
+    {/if}
+    {#if spacing === 'overlap'}
+      <span>each word is one piece; its letters overlap by {figure(editor.lettering?.overlap ?? 0.5)} mm</span>
+    {:else if gaps?.x.length}
+      <span>
+        {#if editor.selection.before}
+          as the face spaces it:
+        {/if}
+        {Math.round(gaps.usual * 100)} % of
+        {spacing === 'font' ? 'what the face has on the straight' : 'what they should be'},
+        {gaps.spread < 0.001 ? 'even to 0.1 %' : `uneven by ${Math.round(gaps.spread * 100)} %`}{#if gaps.worst.length}; {gaps.worst.length} stand{gaps.worst.length === 1 ? 's' : ''} out{/if}{#if gaps.held_apart}; {gaps.held_apart} held apart so as not to touch{/if}
+      </span>
+    {/if}
+    {#if turned.length}<span>below: what reads the other way</span>{/if}
+    <span class="keys">
+      {editor.selection.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it'}
+    </span>
+  </header>
+  <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
+    {#if strip && width}
+      <!-- svelte-ignore a11y_no_static_element_interactions -->
+      <svg
+        class="strip"
+        {width}
+        {height}
+        onpointerdown={down}
+        onpointermove={(event) => slide(event, false)}
+        onpointerup={up}
+        onpointercancel={up}
+      >
+        <rect class="field" x={x(0)} y={RULER} width={scale * length} height={line - RULER + 1} />
+        <path class="tick" d={ticks.path} />
+        {#each ticks.labels as label (label.text)}
+          <text class="figure" x={label.at} y={RULER - 10}>{label.text}</text>
+        {/each}
+        <path class="edge" d={`M${x(0)} ${RULER}H${x(length)}`} />
+        <path class="guide" d={`M${x(0)} ${line}H${x(length)}`} />
+
+        {#each strip.bends as [from, to] (from)}
+          <path class="tight" d={`M${x(from)} ${line + 3}H${Math.max(x(to), x(from) + 3)}`}>
+            <title>bends more tightly here than the letters can follow</title>
+          </path>
+        {/each}
+        {#each strip.corners as corner (corner)}
+          <path class="corner" d={`M${x(corner)} ${RULER}V${line}M${x(corner) - 4} ${line + 6}l4 -6 4 6`}>
+            <title>corner</title>
+          </path>
+        {/each}
+        {#each marks as mark (mark)}
+          <path class="measured" d={`M${x(mark)} ${RULER - 8}V${line + 8}`} />
+        {/each}
+        {#each strip.free as [from, to] (from)}
+          {@const middle = (from + to) / 2}
+          {#if scale * (to - from) > 84}
+            <g class="room">
+              <path d={`M${x(from) + 2} ${line - 30}H${x(to) - 2}`} />
+              <path d={`M${x(from) + 8} ${line - 33}l-6 3 6 3M${x(to) - 8} ${line - 33}l6 3-6 3`} />
+              <text class="figure" x={x(middle)} y={line - 36}>room {(to - from).toFixed(1)}</text>
+            </g>
+          {/if}
+        {/each}
+
+        <!-- What crosses the seam is cut off at both ends: a nested viewport cuts cheaply. -->
+        <svg
+          x={strip.closed ? x(0) : 0}
+          width={strip.closed ? scale * length : width}
+          {height}
+          viewBox={strip.closed
+            ? `${x(0)} 0 ${scale * length} ${height}`
+            : `0 0 ${width} ${height}`}
+        >
+          {#each [...turned, ...upright] as one (`${one.id} ${one.line}`)}
+            {@const names = namesOf(one)}
+            {#if names}
+              <!-- A closed guide shows what crosses the seam at both of its ends. -->
+              {#each one.over_seam ? [-length, 0, length] : [0] as shift (shift)}
+                <g
+                  class="line"
+                  class:chosen={one.id === editor.lettering?.id}
+                  class:other={!one.upright}
+                  data-lettering={one.id}
+                  data-line={one.line}
+                  transform={`translate(${scale * shift} 0) ${linePlace(one)}`}
+                >
+                  <Letters
+                    shapes={editor.live.shapes}
+                    names={one.shapes.length ? one.shapes : names.shapes}
+                    matrices={one.matrices}
+                    drawn={names.drawn}
+                    strokes={names.strokes}
+                    chosen={editor.selection.letters.length && one.id === editor.lettering?.id
+                      ? one.places.map((place) => editor.selection.letters.includes(place))
+                      : undefined}
+                  />
+                </g>
+              {/each}
+            {/if}
+          {/each}
+        </svg>
+
+        {#if handMarks}<path class="by-hand" d={handMarks} />{/if}
+        {#if gaps?.x.length}
+          <StripGaps
+            {gaps}
+            {x}
+            y={bars}
+            {width}
+            target={spacing === 'font' ? 'gap on the straight' : 'gap wanted'}
+            onhold={holdGap}
+          />
+        {/if}
+
+        {#if strip.closed}
+          {#each [0, length] as end (end)}
+            <path class="seam" d={`M${x(end)} ${RULER - 8}V${height - 4}`} />
+          {/each}
+          <text class="seam end" x={x(0) - 6} y={line + 4}>seam</text>
+          <text class="seam" x={x(length) + 6} y={line + 4}>seam</text>
+        {/if}
+      </svg>
+    {:else if editor.live.around}
+      <p>No guide yet: add one at the left, and it is pulled straight here.</p>
+    {/if}
+  </div>
+</section>
+
+<style>
+  section {
+    display: flex;
+    grid-column: 1 / -1;
+    flex-direction: column;
+    border-top: 1px solid var(--line);
+    overflow: hidden;
+  }
+
+  header {
+    display: flex;
+    gap: 20px;
+    padding: 6px 16px 0;
+    color: var(--ink-soft);
+    font-size: 13px;
+    white-space: nowrap;
+  }
+
+  header strong {
+    color: var(--ink);
+    font-weight: 600;
+  }
+
+  .spacing button {
+    border: 0;
+    border-bottom: 2px solid transparent;
+    padding: 0 3px;
+    background: none;
+    color: var(--verdigris);
+    font: inherit;
+    cursor: pointer;
+  }
+
+  .spacing button[aria-pressed='true'] {
+    border-bottom-color: var(--verdigris);
+    color: var(--ink);
+    font-weight: 600;
+  }
+
+  header > * {
+    flex: none;
+  }
+
+  /* Help gives way to what is measured. */
+  header .keys {
+    flex: 0 1 auto;
+    min-width: 0;
+    margin-left: auto;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+
+  .body {
+    flex: 1;
+    min-height: 0;
+  }
+
+  .body p {
+    padding: 24px 16px;
+    color: var(--ink-soft);
+  }
+
+  svg {
+    display: block;
+    touch-action: none;
+    user-select: none;
+  }
+
+  text {
+    fill: var(--ink-soft);
+    font-size: 11px;
+    text-anchor: middle;
+  }
+
+  .field {
+    fill: var(--sheet);
+  }
+
+  .tick,
+  .edge,
+  .room path {
+    fill: none;
+    stroke: var(--line-strong);
+  }
+
+  .guide {
+    stroke: var(--verdigris);
+    stroke-dasharray: 14 3 2 3;
+  }
+
+  .corner,
+  .measured {
+    fill: none;
+    stroke: var(--ink-soft);
+    stroke-dasharray: 2 2;
+  }
+
+  .measured {
+    stroke: var(--verdigris);
+    stroke-dasharray: none;
+    stroke-width: 1.6px;
+  }
+
+  .tight {
+    stroke: var(--ochre);
+    stroke-width: 4px;
+  }
+
+  .line {
+    cursor: ew-resize;
+    pointer-events: bounding-box;
+    opacity: 0.62;
+  }
+
+  .line.chosen {
+    opacity: 1;
+  }
+
+  .by-hand {
+    stroke: var(--verdigris);
+    stroke-width: 2px;
+  }
+
+  path.seam {
+    stroke: var(--ink);
+    stroke-width: 1.4px;
+  }
+
+  text.seam {
+    fill: var(--ink);
+    text-anchor: start;
+  }
+
+  text.end {
+    text-anchor: end;
+  }
+</style>
