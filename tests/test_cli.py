@@ -13,11 +13,9 @@ from pathlib import Path
 from typing import Any
 
 from tests import zoo
-from tests.core.test_piece import document, with_lettering
-from ulvent.core.layout import lay_out
-from ulvent.core.proof import proof_of
+from tests.makings import document, proofed, with_lettering
 from ulvent.formats.piece_file import read_piece
-from ulvent.shipped_faces import FONTS, face_named
+from ulvent.shipped_faces import FONTS
 
 ULVENT = Path(sys.executable).with_name("ulvent")
 
@@ -168,7 +166,7 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(self.run_ulvent("proof", "pieces/van-sign.ulvent.json").returncode, 0)
         for name in filter(None, names):
             piece = read_piece((self.folder / name).read_bytes())
-            self.assertEqual(proof_of(lay_out(piece, face_named)).faults, (), name)
+            self.assertEqual(proofed(piece).faults, (), name)
 
     def test_help_names_every_command(self) -> None:
         text = self.run_ulvent("--help").stdout

@@ -14,7 +14,7 @@ import svgelements
 from playwright.sync_api import Page, expect
 
 from tests.browser.application import ApplicationTest
-from tests.core.test_piece import document
+from tests.makings import document
 from ulvent.core.layout import lay_out
 from ulvent.core.layout.measure import measure
 from ulvent.core.recipe.piece import parse_piece

@@ -16,8 +16,8 @@ import svgelements
 from playwright.sync_api import Page, expect
 
 from tests.browser.application import ApplicationTest
-from tests.core.setting_help import joint_gaps
 from tests.formats.test_font_file import made_font
+from tests.makings import joint_gaps
 from ulvent.core.layout import lay_out
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting

@@ -10,7 +10,7 @@ import regex
 from fontTools.ttLib import TTFont
 from fontTools.varLib import instancer
 
-from tests.core.setting_help import LINE, line
+from tests.makings import LINE, line
 from ulvent.core.faces import OutlineFace
 from ulvent.shipped_faces import FONTS, shipped_face
 

@@ -14,7 +14,7 @@ import svgelements
 from fontTools.pens.areaPen import AreaPen
 
 from tests import zoo
-from tests.core.test_piece import document
+from tests.makings import document, workpiece
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import Outline, curve_of
 from ulvent.core.outlines.path_text import number
@@ -95,7 +95,9 @@ def ink_box(layout: Layout) -> np.ndarray:
 
 class WrittenSvg(unittest.TestCase):
     def read(self, layout: Layout, guides: bool = False) -> svgelements.SVG:
-        return svgelements.SVG.parse(io.BytesIO(write_svg(layout, guides)), ppi=25.4)
+        return svgelements.SVG.parse(
+            io.BytesIO(write_svg(workpiece(layout.piece), guides)), ppi=25.4
+        )
 
     def test_outlines_come_back_with_their_areas_and_all_closed(self) -> None:
         for name, layout in layouts().items():
@@ -115,7 +117,7 @@ class WrittenSvg(unittest.TestCase):
     def test_true_size_and_bounds(self) -> None:
         for name, layout in layouts().items():
             with self.subTest(name):
-                root = ElementTree.fromstring(write_svg(layout))
+                root = ElementTree.fromstring(write_svg(workpiece(layout.piece)))
                 left, top, width, height = map(float, root.get("viewBox").split())
                 self.assertEqual(root.get("width"), f"{number(width)}mm")
                 self.assertEqual(root.get("height"), f"{number(height)}mm")
@@ -137,7 +139,7 @@ class WrittenSvg(unittest.TestCase):
     def test_nothing_but_paths_in_titled_groups(self) -> None:
         for name, layout in layouts().items():
             with self.subTest(name):
-                text = write_svg(layout).decode()
+                text = write_svg(workpiece(layout.piece)).decode()
                 for unwanted in ("transform", "<text", "<use", "style", "guide", "clip"):
                     self.assertNotIn(unwanted, text)
                 for setting in layout.settings:
@@ -155,7 +157,7 @@ class WrittenSvg(unittest.TestCase):
         self.assertAlmostEqual(ring.length(error=1e-7), math.pi * 240, delta=0.01)
 
     def test_the_same_piece_gives_the_same_bytes(self) -> None:
-        one, two = (write_svg(lay_out(demo_pieces()[0], shipped_face), True) for _ in range(2))
+        one, two = (write_svg(workpiece(demo_pieces()[0]), True) for _ in range(2))
         self.assertEqual(one, two)
 
 
@@ -171,7 +173,7 @@ def flat_svg(path: svgelements.Path) -> np.ndarray:
 
 class WrittenDxf(unittest.TestCase):
     def read(self, layout: Layout, guides: bool = False):
-        return ezdxf.read(io.StringIO(write_dxf(layout, guides).decode()))
+        return ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece), guides).decode()))
 
     def test_outlines_come_back_with_their_areas_and_all_closed(self) -> None:
         for name, layout in layouts().items():
@@ -220,7 +222,7 @@ class WrittenDxf(unittest.TestCase):
         self.assertAlmostEqual(circle.dxf.radius, 120)
 
     def test_the_same_piece_gives_the_same_bytes(self) -> None:
-        one, two = (write_dxf(lay_out(demo_pieces()[0], shipped_face), True) for _ in range(2))
+        one, two = (write_dxf(workpiece(demo_pieces()[0]), True) for _ in range(2))
         self.assertEqual(one, two)
 
 
@@ -238,7 +240,7 @@ class WrittenPrepared(unittest.TestCase):
             layout = lay_out(piece, shipped_face)
             ready = prepared(layout)
             expected = sum(path.area for layer in ready.layers for path in layer.paths)
-            svg = svgelements.SVG.parse(io.BytesIO(write_svg(layout)), ppi=25.4)
+            svg = svgelements.SVG.parse(io.BytesIO(write_svg(workpiece(layout.piece))), ppi=25.4)
             groups = [g for g in svg if isinstance(g, svgelements.Group) and g.id]
             names = {layer.id for layer in ready.layers}
             paths = [
@@ -247,7 +249,7 @@ class WrittenPrepared(unittest.TestCase):
             filled = [p for p in paths if p.fill.value is not None]
             area = sum(abs(sum(map(turned_area, p.as_subpaths()))) for p in filled)
             self.assertAlmostEqual(area / expected, 1.0, delta=1e-3, msg=piece.title)
-            document = ezdxf.read(io.StringIO(write_dxf(layout).decode()))
+            document = ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece)).decode()))
             layers = {entity.dxf.layer for entity in document.modelspace()}
             self.assertLessEqual(names, layers | {"0"}, piece.title)
 
@@ -256,9 +258,9 @@ class WrittenPrepared(unittest.TestCase):
                   "letterings": [{"id": "one", "guide": "bar", "text": "I", "face": "archivo-black",
                                   "height": 20, "prepare": {"kerf": {"width": 3}}}]}  # fmt: skip
         layout = lay_out(parse_piece(square), shipped_face)
-        svg = write_svg(layout).decode()
+        svg = write_svg(workpiece(layout.piece)).decode()
         self.assertEqual(svg.count("A1.5 1.5") + svg.count("A1.50000 1.50000"), 8)
-        document = ezdxf.read(io.StringIO(write_dxf(layout).decode()))
+        document = ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece)).decode()))
         (line,) = document.modelspace()
         self.assertEqual(line.dxftype(), "LWPOLYLINE")
         bulges = [abs(b) for *_, b in line.get_points("xyb") if b]
@@ -282,7 +284,7 @@ class WrittenGuides(unittest.TestCase):
     def test_svg(self) -> None:
         for name, layout in self.layouts().items():
             with self.subTest(name):
-                (read,) = read_svg(write_svg(layout, guides=True))
+                (read,) = read_svg(write_svg(workpiece(layout.piece), guides=True))
                 curve = layout.guides[0].curve
                 self.assertEqual(read.closed, curve.closed)
                 self.assertAlmostEqual(curve_of(read).length, curve.length, delta=WITHIN)
@@ -290,14 +292,14 @@ class WrittenGuides(unittest.TestCase):
     def test_dxf(self) -> None:
         for name, layout in self.layouts().items():
             with self.subTest(name):
-                found = read_dxf(write_dxf(layout, guides=True))
+                found = read_dxf(write_dxf(workpiece(layout.piece), guides=True))
                 length = sum(curve_of(outline).length for outline in found)
                 self.assertAlmostEqual(length, layout.guides[0].curve.length, delta=WITHIN)
 
     def test_hidden_and_deleted_guides_are_left_out(self) -> None:
         for state in ("hidden", "removed"):
             piece = document(guides=[{"id": "rim", **zoo.RECIPES["circle"], state: True}])
-            written = write_svg(lay_out(parse_piece(piece), shipped_face), guides=True)
+            written = write_svg(workpiece(piece), guides=True)
             self.assertNotIn(b"guide-rim", written)
 
 

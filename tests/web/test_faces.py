@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from tests.core.test_piece import document, with_lettering
 from tests.formats.test_font_file import SVG_FONT, made_font
+from tests.makings import document, with_lettering
 from tests.web.test_routes import WebTest
 
 

@@ -6,8 +6,8 @@ import math
 import unittest
 
 from tests import zoo
-from tests.core.test_piece import document
 from tests.formats import samples
+from tests.makings import document
 from tests.web.test_routes import LIVE, WebTest
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves

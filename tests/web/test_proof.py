@@ -5,7 +5,7 @@ from __future__ import annotations
 import unittest
 from typing import Any
 
-from tests.core.test_piece import document
+from tests.makings import document
 from tests.web.test_routes import WebTest
 
 STENCIL = {"id": "stencil-blade", "name": "Stencil", "use": "removed", "least_stroke": 1.2}

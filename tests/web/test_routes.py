@@ -11,7 +11,7 @@ from fastapi.testclient import TestClient
 from sqlalchemy import create_engine
 from starlette.websockets import WebSocketDisconnect
 
-from tests.core.test_piece import document, with_lettering
+from tests.makings import document, with_lettering
 from tests.throwaway import empty_engine
 from ulvent.formats.json_file import LARGEST
 from ulvent.web.app import create_app

@@ -12,7 +12,7 @@ import urllib.request
 
 import psycopg
 
-from tests.core.test_piece import document
+from tests.makings import document
 from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from tests.throwaway import database_url
 from ulvent.demo import demo_pieces

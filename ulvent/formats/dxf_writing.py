@@ -17,7 +17,7 @@ import ezdxf
 import numpy as np
 from ezdxf.layouts import Modelspace
 from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
-from ezdxf.sections.classes import REQUIRED_CLASSES
+from ezdxf.sections.classes import REQ_R2004
 
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import ArcSegment, Curve, Segment
@@ -42,9 +42,6 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
     document = ezdxf.new("R2010", units=_MILLIMETRES)
     document.header["$INSUNITS"] = _MILLIMETRES
     document.header["$MEASUREMENT"] = 1
-    # Otherwise their order is another one in each process.
-    for name in sorted(REQUIRED_CLASSES[document.dxfversion]):
-        document.classes.add_class(name)
     space = document.modelspace()
     layout, ready = work.layout, work.ready
     for layer in ready.layers:
@@ -60,6 +57,9 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
         document.layers.add(_GUIDES)
         for guide in shown:
             _add_curve(space, guide.curve, _GUIDES)
+    # As ezdxf adds them, but in the same order in each process.
+    for name in (*REQ_R2004, *sorted(document.entitydb.dxf_types_in_use())):
+        document.classes.add_class(name)
     text = StringIO()
     document.write(text)
     return text.getvalue().encode("utf-8")

@@ -7,34 +7,18 @@ import unittest
 from typing import Any
 
 import numpy as np
-from pydantic import TypeAdapter
 
 from tests import zoo
-from tests.core.test_piece import document, with_lettering
-from ulvent.core.acts.acts import Act, perform
+from tests.makings import document, done, laid, with_lettering
 from ulvent.core.acts.grips import grips
 from ulvent.core.base.errors import PieceError
 from ulvent.core.curves import nearest
 from ulvent.core.drawing.measured_marks import measured
-from ulvent.core.layout import Layout, lay_out
-from ulvent.core.recipe.piece import Piece, parse_piece
-from ulvent.shipped_faces import shipped_face
-
-ACT: TypeAdapter[Act] = TypeAdapter(Act)
-
-
-def laid(piece: Piece | dict[str, Any]) -> Layout:
-    return lay_out(piece if isinstance(piece, Piece) else parse_piece(piece), shipped_face)
+from ulvent.core.recipe.piece import parse_piece
 
 
 def with_guides(*guides: dict[str, Any]) -> dict[str, Any]:
     return document(guides=list(guides), letterings=[])
-
-
-def done(piece: Piece | dict[str, Any], **act: Any) -> Piece:
-    before = piece if isinstance(piece, Piece) else parse_piece(piece)
-    after = perform(ACT.validate_python(act), before, shipped_face)
-    return parse_piece(after.model_dump(mode="json"))
 
 
 class Pulling(unittest.TestCase):

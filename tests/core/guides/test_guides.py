@@ -12,8 +12,9 @@ from hypothesis import strategies as st
 
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import CircularArc
-from ulvent.core.guides import curve_from_path_data, guide_curve, named_places
+from ulvent.core.guides import guide_curve, named_places
 from ulvent.core.guides.kinds.circle_guide import CircleGuide
+from ulvent.core.guides.pathdata import curve_from_path_data
 
 
 def circle(**changes: object) -> CircleGuide:

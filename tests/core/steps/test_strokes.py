@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 from shapely.geometry import LineString, MultiLineString
 
-from tests.core.region_help import polygons_of, word
+from tests.areas import polygons_of, word
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region, refitted_lines
 from ulvent.core.steps.hatching import hatched, rings_until_full

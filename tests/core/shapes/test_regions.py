@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import LinearRing, Polygon
 
-from tests.core.region_help import (
+from tests.areas import (
     apart,
     as_shapely,
     nodes,

@@ -17,7 +17,7 @@ from ulvent.core.base.errors import PieceError
 from ulvent.core.base.fields import WrongRecipeError
 from ulvent.core.curves import Curve, EllipseArc, SineWave, Superellipse, nearest
 from ulvent.core.guides import guide_curve, guide_curves
-from ulvent.core.guides.kinds import arc_through
+from ulvent.core.guides.kinds.arc_through_guide import arc_through
 from ulvent.core.guides.sizes import given_as
 from ulvent.core.recipe.piece import parse_guide, parse_piece
 

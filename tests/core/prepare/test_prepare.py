@@ -10,7 +10,8 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.region_help import apart, as_shapely, nodes, polygons_of
+from tests.areas import apart, as_shapely, nodes, polygons_of
+from tests.makings import workpiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.curves import nearest
 from ulvent.core.layout import Layout, lay_out
@@ -19,7 +20,7 @@ from ulvent.core.prepare import Layer, Prepared, prepared
 from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.shapes import Region
-from ulvent.formats import WRITERS
+from ulvent.formats.out import FORMATS
 from ulvent.shipped_faces import face_named
 
 LINE = {"id": "line", "kind": "line", "length": 400, "centre": [100, 0]}
@@ -237,8 +238,9 @@ class ForTheTool(unittest.TestCase):
         }  # fmt: skip
         layout = laid("Board & 8", steps)
         self.assertTrue(as_shapely(written(prepared(layout))).is_valid)
-        for write in WRITERS.values():
-            self.assertEqual(write(layout, False), write(layout, False))
+        for format in FORMATS.values():
+            once, again = (format.write(workpiece(layout.piece), False) for _ in range(2))
+            self.assertEqual(once, again)
 
     def test_the_words_stay_what_they_were(self) -> None:
         steps = {"bridges": {"width": 1}, "kerf": {"width": 0.2}}
@@ -266,9 +268,15 @@ class Guides(unittest.TestCase):
         twin = {**cut, "id": "twin"}
         layout = laid(guides=(LINE, cut, twin), guide="ring")
         self.assertEqual([g.recipe.id for g in prepared(layout).guides], ["ring"])
-        svg = WRITERS["svg"](layout, False).decode()
+        svg = FORMATS["svg"].write(workpiece(layout.piece), False).decode()
         self.assertEqual(svg.count('id="cut-'), 1)
-        self.assertEqual(WRITERS["svg"](laid(guide="ring"), False).decode().count('id="cut-'), 0)
+        self.assertEqual(
+            FORMATS["svg"]
+            .write(workpiece(laid(guide="ring").piece), False)
+            .decode()
+            .count('id="cut-'),
+            0,
+        )
 
     def test_the_line_is_the_very_one_that_the_letters_stand_on(self) -> None:
         layout = laid(guides=(LINE, {**RING, "output": "draw"}), guide="ring")

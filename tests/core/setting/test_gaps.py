@@ -10,7 +10,7 @@ from fontTools.ttLib import TTFont
 from shapely.geometry import Polygon, box
 from shapely.ops import unary_union
 
-from tests.core.setting_help import LINE, line
+from tests.makings import LINE, line
 from ulvent.core.curves import CircularArc, Curve, Line
 from ulvent.core.faces import Face
 from ulvent.core.recipe.lettering import Lettering

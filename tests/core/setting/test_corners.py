@@ -9,10 +9,9 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_piece import document
+from tests.makings import document, found_in
 from ulvent.core.drawing.strip import pull_straight
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.proof import prove
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.shipped_faces import shipped_face
@@ -103,12 +102,12 @@ class TightBends(unittest.TestCase):
     def test_a_bend_toward_the_heads_that_is_tighter_than_they_are_high(self) -> None:
         hollow = laid({"kind": "arc", "radius": 30, "angle": 120}, reading="against", height=31,
                       text="I")  # fmt: skip
-        (finding,) = [f for f in prove(hollow) if f.kind == "tight-bend"]
+        (finding,) = [f for f in found_in(hollow) if f.kind == "tight-bend"]
         self.assertEqual(finding.severity, "warning")
         self.assertAlmostEqual(finding.figure, 30)
         enough = laid({"kind": "arc", "radius": 30, "angle": 120}, reading="against", height=29,
                       text="I")  # fmt: skip
-        self.assertEqual([f for f in prove(enough) if f.kind == "tight-bend"], [])
+        self.assertEqual([f for f in found_in(enough) if f.kind == "tight-bend"], [])
 
     def test_a_ring_that_words_go_round_many_times_is_tight_once(self) -> None:
         """Also where its baseline is a mere speck, and the words go round it without end."""
@@ -121,9 +120,9 @@ class TightBends(unittest.TestCase):
     def test_only_under_the_lettering(self) -> None:
         path = {"kind": "path", "d": "M0 0L80 0A4 4 0 0 1 80 8L0 8"}
         self.assertEqual(
-            [f for f in prove(laid(path, text="A", at=2)) if f.kind == "tight-bend"], []
+            [f for f in found_in(laid(path, text="A", at=2)) if f.kind == "tight-bend"], []
         )
-        found = prove(laid(path, text="A", at=82, height=20))
+        found = found_in(laid(path, text="A", at=82, height=20))
         self.assertEqual([f.kind for f in found if f.severity == "warning"], ["tight-bend"])
 
     def test_lettering_on_a_bend_too_tight_for_its_baseline_still_stands(self) -> None:
@@ -134,7 +133,7 @@ class TightBends(unittest.TestCase):
         }
         layout = laid(tight, touch="capital", standoff=-4, height=14, text="ORCHARD")
         self.assertTrue(np.isfinite(layout.settings[0].matrices).all())
-        self.assertIn("tight-bend", [finding.kind for finding in prove(layout)])
+        self.assertIn("tight-bend", [finding.kind for finding in found_in(layout)])
 
 
 if __name__ == "__main__":

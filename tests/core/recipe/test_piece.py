@@ -9,59 +9,13 @@ from typing import Any
 
 import numpy as np
 
+from tests.makings import document, with_guide, with_lettering, workpiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import lay_out
 from ulvent.core.recipe.lettering import MOST_LETTERS
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.formats.svg_writing import write_svg
 from ulvent.shipped_faces import shipped_face
-
-
-def document(**changes: Any) -> dict[str, Any]:
-    """The design's own example of a piece file."""
-    return {
-        "ulvent": 1,
-        "title": "Barrel head",
-        "blank": {"kind": "disc", "diameter": 300},
-        "guides": [
-            {
-                "id": "rim",
-                "kind": "circle",
-                "centre": [0, 0],
-                "diameter": 240,
-                "start": 90,
-                "turn": "clockwise",
-            }
-        ],
-        "letterings": [
-            {
-                "id": "name",
-                "guide": "rim",
-                "text": "QUILLMERE ORCHARD",
-                "face": "lato-bold",
-                "height": 18,
-                "reading": "along",
-                "touch": "baseline",
-                "standoff": 0,
-                "at": 0,
-                "align": "centre",
-                "spacing": "font",
-                "tracking": 0,
-                "shape": "rigid",
-            }
-        ],
-        **changes,
-    }
-
-
-def with_lettering(**changes: Any) -> dict[str, Any]:
-    whole = document()
-    whole["letterings"][0].update(changes)
-    return whole
-
-
-def with_guide(**guide: Any) -> dict[str, Any]:
-    return document(guides=[{"id": "rim", **guide}])
 
 
 class Reading(unittest.TestCase):
@@ -125,12 +79,13 @@ class WrongPieces(unittest.TestCase):
                 piece = with_lettering(height=height, standoff=standoff)
                 piece["guides"][0]["diameter"] = diameter
                 try:
-                    layout = lay_out(parse_piece(piece), shipped_face)
+                    work = workpiece(piece)
+                    layout = work.layout
                 except PieceError as error:
                     self.assertIn("standoff", str(error))
                     continue
                 self.assertTrue(np.isfinite(layout.settings[0].matrices).all())
-                self.assertTrue(write_svg(layout))
+                self.assertTrue(write_svg(work))
 
     def test_what_cannot_be_laid_out_is_named_too(self) -> None:
         wrong = [

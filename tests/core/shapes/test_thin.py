@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 from scipy.ndimage import distance_transform_edt
 
-from tests.core.region_help import outline_faces, polygons_of, word
+from tests.areas import outline_faces, polygons_of, word
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import thin_places
 

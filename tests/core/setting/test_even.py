@@ -15,11 +15,10 @@ from shapely import STRtree
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
-from tests.core.setting_help import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, joint_gaps, laid_out, line
+from tests.makings import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, found_in, joint_gaps, laid_out, line
 from ulvent.core.base.tolerances import GAP_IN_HAND
 from ulvent.core.faces.sides import ROWS
 from ulvent.core.layout import lay_out
-from ulvent.core.proof import prove
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.clearance import clearance_of
@@ -347,4 +346,4 @@ class Unsolvable(unittest.TestCase):
         (found,) = layout.settings
         self.assertTrue(math.isnan(found.gaps.found[0]))
         self.assertTrue(np.isfinite(found.middles).all())
-        self.assertIn("tight-bend", [finding.kind for finding in prove(layout)])
+        self.assertIn("tight-bend", [finding.kind for finding in found_in(layout)])

@@ -11,7 +11,7 @@ import roman
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.setting_help import (
+from tests.makings import (
     ELLIPSE,
     GROWING,
     LINE,
@@ -26,8 +26,9 @@ from tests.core.setting_help import (
 )
 from ulvent.core.acts.tables import pasted_labels
 from ulvent.core.base.errors import PieceError
+from ulvent.core.recipe.arrangements import LINE_TO_LINE
 from ulvent.core.recipe.lettering import Lettering, Names, Numbers
-from ulvent.core.setting import USUAL_PITCH, place_map
+from ulvent.core.setting import place_map
 from ulvent.core.setting.letters.sequences import label_texts, letters
 from ulvent.shipped_faces import shipped_face
 
@@ -195,7 +196,7 @@ class SeveralLines(unittest.TestCase):
         self.assertAlmostEqual(second.scale / first.scale, 5 / 12)
         self.assertAlmostEqual(first.start, 500)
         self.assertAlmostEqual(second.end, 500)
-        self.assertAlmostEqual(second.baseline.distance, -USUAL_PITCH * 12)
+        self.assertAlmostEqual(second.baseline.distance, -LINE_TO_LINE * 12)
 
 
 class RoundAndRound(unittest.TestCase):

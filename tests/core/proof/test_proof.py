@@ -8,11 +8,12 @@ from typing import Any
 import numpy as np
 import shapely
 
-from tests.core.region_help import polygons_of
-from tests.core.test_prepare import LINE, RING, laid
+from tests.areas import polygons_of
+from tests.core.prepare.test_prepare import LINE, RING, laid
+from tests.makings import proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
-from ulvent.core.proof import Finding, material, proof_of
+from ulvent.core.proof import Finding, material
 from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS, ToolSheet
 from ulvent.shipped_faces import face_named
@@ -27,7 +28,7 @@ def against(layout: Layout, *sheets: ToolSheet, **more: Any) -> Layout:
 
 
 def findings(layout: Layout, kind: str) -> list[Finding]:
-    return [finding for finding in proof_of(layout).findings if finding.kind == kind]
+    return [finding for finding in proofed(layout).findings if finding.kind == kind]
 
 
 class Parts(unittest.TestCase):
@@ -139,7 +140,7 @@ class Outlines(unittest.TestCase):
 
     def test_a_clean_piece_has_nothing_against_it(self) -> None:
         layout = against(laid("OAK", height=30, at=100), VINYL)
-        self.assertEqual(proof_of(layout).findings, ())
+        self.assertEqual(proofed(layout).findings, ())
 
 
 class Accepting(unittest.TestCase):
@@ -160,24 +161,24 @@ class Accepting(unittest.TestCase):
         layout = against(laid("BOARD", height=30), STENCIL)
         (found,) = findings(layout, "falls-out")
         accepted = ({"key": found.key, "sheet": found.sheet, "figure": found.figure},)
-        self.assertEqual(proof_of(against(layout, STENCIL, accepted=accepted)).faults, ())
+        self.assertEqual(proofed(against(layout, STENCIL, accepted=accepted)).faults, ())
 
 
 class Sheets(unittest.TestCase):
     def test_a_piece_is_held_against_several_sheets_at_once(self) -> None:
         layout = against(laid("BOARD", height=5), STENCIL, VINYL)
-        self.assertEqual({f.sheet for f in proof_of(layout).findings}, {STENCIL.id, VINYL.id})
+        self.assertEqual({f.sheet for f in proofed(layout).findings}, {STENCIL.id, VINYL.id})
 
     def test_every_shipped_sheet_says_where_its_figures_come_from(self) -> None:
         for sheet in (PLAIN, *TOOL_SHEETS):
             self.assertTrue(sheet.source, sheet.id)
 
     def test_without_a_sheet_a_plain_one_is_taken(self) -> None:
-        self.assertEqual(proof_of(laid()).sheets, (PLAIN,))
+        self.assertEqual(proofed(laid()).sheets, (PLAIN,))
 
     def test_nothing_is_said_twice(self) -> None:
         layout = against(laid("minimum & 8", guide="ring", height=14), STENCIL, VINYL)
-        said = [(f.kind, f.lettering, f.sheet) for f in proof_of(layout).findings]
+        said = [(f.kind, f.lettering, f.sheet) for f in proofed(layout).findings]
         self.assertEqual(len(said), len(set(said)))
-        self.assertTrue(all(np.isfinite(f.figure) for f in proof_of(layout).findings))
+        self.assertTrue(all(np.isfinite(f.figure) for f in proofed(layout).findings))
         self.assertEqual(LINE["id"], "line")

@@ -9,7 +9,7 @@ import numpy as np
 import shapely
 from scipy.ndimage import label
 
-from tests.core.region_help import outline_faces, polygons_of
+from tests.areas import outline_faces, polygons_of
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.faces import Face
 from ulvent.core.shapes import Region

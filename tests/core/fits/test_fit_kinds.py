@@ -15,9 +15,8 @@ from shapely import STRtree
 from shapely.geometry import LineString, MultiPolygon, Polygon
 from shapely.ops import unary_union
 
-from tests.core.setting_help import RING, SPIRAL, laid_out, line, lines
-from ulvent.core.layout import Layout, lay_out, with_solved
-from ulvent.core.proof import prove
+from tests.makings import RING, SPIRAL, found_in, laid_out, line, lines, workpiece
+from ulvent.core.layout import Layout, lay_out
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.core.setting import Setting
@@ -179,7 +178,7 @@ class GuidesThatAreMadeToFit(unittest.TestCase):
 
     def test_where_there_is_none_the_nearest_is_said(self) -> None:
         arch = laid_out({"kind": "arch", "chord": 300, "rise": 40}, **fit("guide", figure="rise"))
-        (finding,) = prove(arch)
+        (finding,) = found_in(arch)
         self.assertIn("at no rise do the words fill it", finding.message)
         self.assertRegex(finding.message, r"\d+ mm left at the nearest")
         for figure, reason in (("rise", "none that this guide"), ("gain", "diameter, scaled")):
@@ -187,7 +186,7 @@ class GuidesThatAreMadeToFit(unittest.TestCase):
                 laid_out(RING, **fit("guide", figure=figure))
 
     def test_limits_are_said_with_the_figure_by_which(self) -> None:
-        (finding,) = prove(laid_out(RING, text=WORDS, **fit("guide", least=60)))
+        (finding,) = found_in(laid_out(RING, text=WORDS, **fit("guide", least=60)))
         self.assertRegex(
             finding.message, r"diameter comes to 47\.5\d* mm, 12\.5 mm less than 60 mm"
         )
@@ -198,11 +197,11 @@ class GuidesThatAreMadeToFit(unittest.TestCase):
         layout = laid(ring, [{"id": "a", **sizing}, {"id": "b", "text": "QUILL", **sizing}])
         wanted = [12 * advances(text) / math.pi for text in (WORDS, "QUILL")]
         self.assertAlmostEqual(layout.guides[0].recipe.diameter, wanted[0], delta=EXACT)
-        (finding,) = (one for one in prove(layout) if one.kind == "fit")
+        (finding,) = (one for one in found_in(layout) if one.kind == "fit")
         self.assertEqual(finding.lettering, "b")
         self.assertIn(f"{wanted[0] - wanted[1]:.4g} mm apart", finding.message)
         alike = laid(ring, [{"id": "a", **sizing}, {"id": "b", "reading": "against", **sizing}])
-        self.assertFalse([one for one in prove(alike) if one.kind == "fit"])
+        self.assertFalse([one for one in found_in(alike) if one.kind == "fit"])
 
     def test_what_leans_on_a_sized_guide_follows(self) -> None:
         guides = [
@@ -289,7 +288,7 @@ class PartsAndGivingWay(unittest.TestCase):
     def test_what_gave_way_in_vain_is_said(self) -> None:
         gives = [{"figure": "height", "least": 11}, {"figure": "width", "least": 0.9}]
         layout = laid_out({"kind": "line", "length": 40}, **fit("gap", least=0, gives=gives))
-        found = {one.kind: one.message for one in prove(layout)}
+        found = {one.kind: one.message for one in found_in(layout)}
         over = 11 * 0.9 * advances("QUILLMERE") - 40
         self.assertIn(
             f"with the width at 0.9 the words are still {over:.3g} mm too long", found["fit"]
@@ -340,7 +339,7 @@ class WithinBounds(unittest.TestCase):
         for bound, words in (("blank", "no blank"), ("edges", "between two edges")):
             layout = laid_out(RING, **fit("height", within=[bound], clear=2))
             self.assertAlmostEqual(layout.settings[0].room, 0, delta=EXACT)
-            self.assertIn(words, {one.kind: one.message for one in prove(layout)}["fit"])
+            self.assertIn(words, {one.kind: one.message for one in found_in(layout)}["fit"])
 
     def apart_on_turns(self, settings: tuple[Setting, ...]) -> float:
         """Letters more than half a turn apart along the line, or on different lines."""
@@ -368,7 +367,7 @@ class WithinBounds(unittest.TestCase):
         layout = laid_out(spiral, text="Gather the windfalls by the gate", height=14, **own)
         self.assertAlmostEqual(self.apart_on_turns(layout.settings), 1.5, delta=1e-4)
         ring = laid_out(RING, **fit("guide", until="clear", clear=1.5))
-        self.assertIn("no turns", {one.kind: one.message for one in prove(ring)}["fit"])
+        self.assertIn("no turns", {one.kind: one.message for one in found_in(ring)}["fit"])
 
     def test_laps_stay_clear(self) -> None:
         """Larger words break elsewhere: the limit may be a jump, with no room beyond it."""
@@ -382,9 +381,13 @@ class WithinBounds(unittest.TestCase):
 
     def test_letters_that_run_into_other_turns_are_found(self) -> None:
         text = "Gather the windfalls by the gate and pay"
-        kinds = [one.kind for one in prove(laid_out({**SPIRAL, "gain": 16}, text=text, height=15))]
+        kinds = [
+            one.kind for one in found_in(laid_out({**SPIRAL, "gain": 16}, text=text, height=15))
+        ]
         self.assertIn("near-turns", kinds)
-        kinds = [one.kind for one in prove(laid_out({**SPIRAL, "gain": 30}, text=text, height=12))]
+        kinds = [
+            one.kind for one in found_in(laid_out({**SPIRAL, "gain": 30}, text=text, height=12))
+        ]
         self.assertNotIn("near-turns", kinds)
 
 
@@ -428,7 +431,7 @@ class SeveralAtOnce(unittest.TestCase):
         guides = [{"id": f"g{i}", "kind": "line", "length": 90} for i in range(2)]
         own = fit("height", alike="labels", least=20)
         texts = ("PLUM", "WINTER PIPPIN")
-        found = prove(laid(guides, [{"id": f"l{i}", "guide": f"g{i}", "text": text, **own}
+        found = found_in(laid(guides, [{"id": f"l{i}", "guide": f"g{i}", "text": text, **own}
                                     for i, text in enumerate(texts)]))  # fmt: skip
         self.assertEqual(len(found), 2)
         self.assertIn("“WINTER PIPPIN” decides", found[0].message)
@@ -484,8 +487,8 @@ class Laws(unittest.TestCase):
         ):
             with self.subTest(own):
                 piece = laid_out(guide, text=WORDS * 3, **own).piece
-                once = with_solved(piece, shipped_face)
-                twice = with_solved(once, shipped_face)
+                once = workpiece(piece).solved
+                twice = workpiece(once).solved
                 one, two = (
                     [layout.settings[0].matrices, layout.guides[0].curve.length]
                     for layout in (lay_out(once, shipped_face), lay_out(twice, shipped_face))
@@ -496,7 +499,7 @@ class Laws(unittest.TestCase):
     def test_plain_figures_stand_as_the_fit_did(self) -> None:
         for guide, own in ((RING, fit("guide")), (SPIRAL, fit("taper")), (RING, fit("gap"))):
             layout = laid_out(guide, text=WORDS, **own)
-            piece = with_solved(layout.piece, shipped_face)
+            piece = workpiece(layout.piece).solved
             plain = piece.letterings[0].model_copy(update={"fit": None})
             kept = lay_out(piece.model_copy(update={"letterings": (plain,)}), shipped_face)
             (one,), (two,) = layout.settings, kept.settings

@@ -7,14 +7,12 @@ from typing import Any
 
 import numpy as np
 
-from tests.core.setting_help import LINE, RING, laid_out
-from tests.core.test_acts import done
+from tests.makings import LINE, RING, done, found_in, laid_out
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.proof import prove
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.piece import Piece, parse_piece
-from ulvent.shipped_faces import catalogue, shipped_face
+from ulvent.shipped_faces import shipped_face
 
 
 def piece(guide: dict[str, Any] = RING, **changes: Any) -> Piece:
@@ -151,21 +149,21 @@ class Remedies(unittest.TestCase):
         offered: set[str] = set()
         for name, guide, changes in self.CASES:
             layout = laid_out(guide, **changes)
-            (finding,) = (one for one in prove(layout) if one.kind == "overflow")
+            (finding,) = (one for one in found_in(layout) if one.kind == "overflow")
             self.assertTrue(finding.remedies, name)
             for remedy in finding.remedies:
                 with self.subTest(f"{name}: {remedy.label}"):
                     document = layout.piece.model_dump(mode="json")
                     part = document["guides" if remedy.of == "guide" else "letterings"][0]
                     part.update(remedy.changes)
-                    after = prove(lay_out(parse_piece(document), shipped_face))
+                    after = found_in(lay_out(parse_piece(document), shipped_face))
                     self.assertNotIn("overflow", [one.kind for one in after])
                 offered.add(remedy.label.split(" ")[0].rstrip(":"))
         self.assertEqual(offered, {"slide", "tighter", "smaller", "go", "larger"})
 
     def test_smaller_is_as_large_as_fits(self) -> None:
         layout = laid_out({"kind": "line", "length": 80})
-        (finding,) = prove(layout)
+        (finding,) = found_in(layout)
         smaller = next(one for one in finding.remedies if one.label.startswith("smaller"))
         height = smaller.changes["height"]
         self.assertLess(laid_out({"kind": "line", "length": 80}, height=height + 0.11)
@@ -173,12 +171,11 @@ class Remedies(unittest.TestCase):
 
     def test_missing_letters_come_with_the_faces_that_have_them(self) -> None:
         layout = laid_out(LINE, text="בוסתן", face="lato-bold")
-        faces = [(face_id, shipped_face(face_id)) for face_id in catalogue()]
-        (finding,) = prove(layout, lambda: faces)
+        (finding,) = found_in(layout)
         self.assertEqual([one.changes for one in finding.remedies],
                          [{"face": "frank-ruhl-libre-medium"}])  # fmt: skip
 
     def test_features_that_the_face_has_not_are_a_hint(self) -> None:
-        (finding,) = prove(laid_out(LINE, features={"smcp": 1}, axes={"wght": 400}))
+        (finding,) = found_in(laid_out(LINE, features={"smcp": 1}, axes={"wght": 400}))
         self.assertEqual((finding.kind, finding.severity), ("missing-feature", "hint"))
         self.assertIn("smcp, wght", finding.message)

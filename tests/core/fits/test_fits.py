@@ -9,9 +9,8 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.setting_help import ELLIPSE, LINE, RING, SPIRAL, laid_out, line, lines
+from tests.makings import ELLIPSE, LINE, RING, SPIRAL, found_in, laid_out, line, lines
 from ulvent.core.base.errors import PieceError
-from ulvent.core.proof import prove
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.gap import GapMeter
 from ulvent.shipped_faces import shipped_face
@@ -73,7 +72,7 @@ class Heights(unittest.TestCase):
         most = line(SHORT, **fit("height", most=9))
         self.assertEqual(most.lettering.height, 9)
         layout = laid_out(SHORT, text="QUILLMERE ORCHARD FAIR", **fit("height", least=20))
-        (finding,) = prove(layout)
+        (finding,) = found_in(layout)
         self.assertEqual((finding.kind, finding.severity), ("fit", "fault"))
         self.assertIn("less than 20 mm", finding.message)
 
@@ -109,12 +108,12 @@ class Gaps(unittest.TestCase):
 
     def test_what_cannot_be_filled_is_said_with_its_figure(self) -> None:
         layout = laid_out({"kind": "line", "length": 20}, **fit("gap"))
-        found = {finding.kind: finding for finding in prove(layout)}
+        found = {finding.kind: finding for finding in found_in(layout)}
         self.assertIn("too long even when they are pushed together", found["fit"].message)
         one = laid_out(LINE, text="A", **fit("gap"))
-        self.assertIn("no gap", prove(one)[0].message)
+        self.assertIn("no gap", found_in(one)[0].message)
         wide = laid_out(LINE, text="QUILL", **fit("gap", most=5))
-        self.assertIn("more than 5 mm", prove(wide)[0].message)
+        self.assertIn("more than 5 mm", found_in(wide)[0].message)
 
 
 class AsData(unittest.TestCase):

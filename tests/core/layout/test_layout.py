@@ -8,13 +8,12 @@ from typing import Any
 import numpy as np
 
 from tests import zoo
-from tests.core.test_piece import document, with_lettering
+from tests.makings import document, found_in, with_lettering
 from ulvent.core.acts.slide import slid_after, slid_along
 from ulvent.core.drawing.dimensions import dimensions
 from ulvent.core.drawing.strip import pull_straight
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.layout.measure import measure
-from ulvent.core.proof import prove
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.demo import barrel_head, demo_pieces
 from ulvent.shipped_faces import shipped_face
@@ -46,18 +45,18 @@ class Proving(unittest.TestCase):
     def test_the_demo_is_without_fault(self) -> None:
         for piece in demo_pieces():
             with self.subTest(piece.title):
-                self.assertEqual(prove(lay_out(piece, shipped_face)), [])
+                self.assertEqual(found_in(lay_out(piece, shipped_face)), [])
 
     def test_overflow_says_how_much_and_which_letters(self) -> None:
         layout = laid(with_lettering(height=80, align="start"))
-        (finding,) = prove(layout)
+        (finding,) = found_in(layout)
         self.assertEqual((finding.kind, finding.severity), ("overflow", "fault"))
         self.assertAlmostEqual(finding.figure, -layout.settings[0].room)
         self.assertEqual(finding.letters[-1], "D")
         self.assertIn(f"{finding.figure:.2f} mm", finding.message)
 
     def test_missing_letters_are_named(self) -> None:
-        (finding,) = prove(laid(with_lettering(text="A仮B")))
+        (finding,) = found_in(laid(with_lettering(text="A仮B")))
         self.assertEqual(finding.kind, "missing-letters")
         self.assertIn("“仮” (U+4EEE) at place 2", finding.message)
 

@@ -15,7 +15,7 @@ from scipy.spatial import cKDTree
 from shapely.geometry import Polygon, box
 from shapely.ops import unary_union
 
-from tests.core.setting_help import line
+from tests.makings import line
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.profiles import softening
 
