@@ -26,6 +26,8 @@ ROUNDED = {"kind": "rectangle", "width": 220, "height": 140, "radius": 30}
 LINE = {"kind": "line", "length": 2000}
 SPIRAL = {"kind": "spiral", "inner": 60, "gain": 30, "turns": 3}
 GROWING = {"kind": "growing-spiral", "inner": 40, "growth": 1.8, "turns": 3}
+BOARD_LINE = {"id": "line", "kind": "line", "length": 400, "centre": [100, 0]}
+BOARD_RING = {"id": "ring", "kind": "circle", "diameter": 90, "start": 90, "turn": "clockwise"}
 
 
 def document(**changes: Any) -> dict[str, Any]:
@@ -83,6 +85,22 @@ def workpiece(piece: Piece | dict[str, Any]) -> Workpiece:
 
 def laid(piece: Piece | dict[str, Any]) -> Layout:
     return workpiece(piece).layout
+
+
+def board(
+    text: str = "BOARD",
+    prepare: dict[str, Any] | None = None,
+    guides: tuple[dict[str, Any], ...] = (BOARD_LINE, BOARD_RING),
+    whole: dict[str, Any] | None = None,
+    **more: Any,
+) -> Layout:
+    """Words on a line in the middle of a board, with a ring beside them."""
+    lettering = {"id": "words", "guide": "line", "text": text, "face": "lato-bold", "height": 20,
+                 "prepare": prepare}  # fmt: skip
+    blank = more.pop("blank", {"kind": "rectangle", "width": 300, "height": 120})
+    whole_piece = {"ulvent": 1, "blank": blank, "guides": list(guides), "prepare": whole,
+                "letterings": [lettering | more]}  # fmt: skip
+    return laid(whole_piece)
 
 
 def found_in(piece: Piece | Layout | dict[str, Any]) -> tuple[Finding, ...]:

@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import io
 import json
 import re
 import urllib.request
+from collections.abc import Callable
+from pathlib import Path
 from typing import Any, ClassVar
 
+import svgelements
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.chromium import ChromiumTest
-from tests.running import RunningUlvent, remove, temporary_folder
+from tests.makings import laid
+from tests.running import RunningUlvent, eventually, remove, temporary_folder
+from ulvent.core.setting import Setting
 
 
 class ApplicationTest(ChromiumTest):
@@ -92,3 +98,37 @@ class ApplicationTest(ChromiumTest):
         page.mouse.down()
         page.mouse.move(x + dx, y + dy, steps=steps)
         page.mouse.up()
+
+
+class LetteringTest(ApplicationTest):
+    def copy_of(self, title: str) -> tuple[Page, str]:
+        """A new copy of a demo piece, open."""
+        original = next(one["id"] for one in self.api("/api/pieces") if one["title"] == title)
+        piece = str(self.api(f"/api/pieces/{original}/duplicate", "POST")["id"])
+        page = self.open(f"/pieces/{piece}")
+        expect(page.locator("main [data-lettering] .letters path").first).to_be_visible()
+        self.wait_until_kept(page)
+        return page, piece
+
+    def settings_of(self, piece: str) -> tuple[Setting, ...]:
+        return laid(self.stored(piece)).settings
+
+    def show(self, page: Page, which: str) -> None:
+        page.get_by_role("radio", name=which, exact=True).check(force=True)
+
+    def type(self, page: Page, label: str, text: str) -> None:
+        field = page.get_by_label(label, exact=True)
+        field.fill(text)
+        field.press("Enter")
+
+    def eventually(self, true: Callable[[], bool]) -> None:
+        """What is kept follows what is shown: wait for it."""
+        self.assertTrue(eventually(true))
+
+    def exported(self, page: Page) -> list[svgelements.Group]:
+        page.get_by_role("button", name="Take away a file").click()
+        with page.expect_download() as download:
+            page.get_by_role("menuitem", name="SVG, lettering only").click()
+        data = Path(download.value.path()).read_bytes()
+        svg = svgelements.SVG.parse(io.BytesIO(data), ppi=25.4)
+        return [e for e in svg.elements() if isinstance(e, svgelements.Group) and e.id]

@@ -8,7 +8,7 @@ import re
 import numpy as np
 from playwright.sync_api import Page, expect
 
-from tests.browser.test_letterings import LetteringTest
+from tests.browser.application import LetteringTest
 
 
 class FitTest(LetteringTest):

@@ -2,64 +2,18 @@
 
 from __future__ import annotations
 
-import io
 import math
 import re
-import time
 import unittest
-from collections.abc import Callable
-from pathlib import Path
 from typing import Any
 
 import numpy as np
 import svgelements
 from playwright.sync_api import Page, expect
 
-from tests.browser.application import ApplicationTest
-from tests.formats.test_font_file import made_font
+from tests.browser.application import LetteringTest
+from tests.formats.fonts import made_font
 from tests.makings import joint_gaps
-from ulvent.core.layout import lay_out
-from ulvent.core.recipe.piece import parse_piece
-from ulvent.core.setting import Setting
-from ulvent.shipped_faces import shipped_face
-
-
-class LetteringTest(ApplicationTest):
-    def copy_of(self, title: str) -> tuple[Page, str]:
-        """A new copy of a demo piece, open."""
-        original = next(one["id"] for one in self.api("/api/pieces") if one["title"] == title)
-        piece = str(self.api(f"/api/pieces/{original}/duplicate", "POST")["id"])
-        page = self.open(f"/pieces/{piece}")
-        expect(page.locator("main [data-lettering] .letters path").first).to_be_visible()
-        self.wait_until_kept(page)
-        return page, piece
-
-    def settings_of(self, piece: str) -> tuple[Setting, ...]:
-        return lay_out(parse_piece(self.stored(piece)), shipped_face).settings
-
-    def show(self, page: Page, which: str) -> None:
-        page.get_by_role("radio", name=which, exact=True).check(force=True)
-
-    def type(self, page: Page, label: str, text: str) -> None:
-        field = page.get_by_label(label, exact=True)
-        field.fill(text)
-        field.press("Enter")
-
-    def eventually(self, true: Callable[[], bool]) -> None:
-        """What is kept follows what is shown: wait for it."""
-        for _ in range(300):
-            if true():
-                return
-            time.sleep(0.05)
-        self.assertTrue(true())
-
-    def exported(self, page: Page) -> list[svgelements.Group]:
-        page.get_by_role("button", name="Take away a file").click()
-        with page.expect_download() as download:
-            page.get_by_role("menuitem", name="SVG, lettering only").click()
-        data = Path(download.value.path()).read_bytes()
-        svg = svgelements.SVG.parse(io.BytesIO(data), ppi=25.4)
-        return [e for e in svg.elements() if isinstance(e, svgelements.Group) and e.id]
 
 
 class Bands(LetteringTest):

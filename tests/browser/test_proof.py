@@ -7,7 +7,7 @@ import unittest
 
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.test_letterings import LetteringTest
+from tests.browser.application import LetteringTest
 
 
 class ProofTest(LetteringTest):

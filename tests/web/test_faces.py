@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from tests.formats.test_font_file import SVG_FONT, made_font
+from tests.formats.fonts import SVG_FONT, made_font
 from tests.makings import document, with_lettering
-from tests.web.test_routes import WebTest
+from tests.web.served import WebTest
 
 
 class Faces(WebTest):
@@ -76,7 +76,7 @@ class Faces(WebTest):
                          ["frank-ruhl-libre-medium"])  # fmt: skip
         (axis,) = found["bitter-variable"]["axes"]
         self.assertEqual((axis["tag"], axis["least"], axis["most"]), ("wght", 100, 900))
-        self.assertIn({"tag": "smcp", "name": "small capitals"},
+        self.assertIn({"tag": "smcp", "name": "small capitals", "usual": False},
                       found["zilla-slab-semibold"]["features"])  # fmt: skip
 
     def test_acts_on_letters_over_the_live_route(self) -> None:
@@ -91,7 +91,7 @@ class Faces(WebTest):
         piece = with_lettering(height=60)
         finding = self.scene(piece)["scene"]["findings"][0]
         self.assertEqual((finding["kind"], finding["remedies"]), ("overflow", []))
-        asked = {"piece": piece, "lettering": "name"}
+        asked = {"piece": piece, "kind": "overflow", "lettering": "name"}
         found = self.client.post("/api/remedies", json=asked).json()
         self.assertEqual({remedy["of"] for remedy in found}, {"lettering", "guide"})
         self.assert_problem(

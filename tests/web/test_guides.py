@@ -8,7 +8,7 @@ import unittest
 from tests import zoo
 from tests.formats import samples
 from tests.makings import document
-from tests.web.test_routes import LIVE, WebTest
+from tests.web.served import LIVE, WebTest
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
 from ulvent.core.recipe.piece import parse_guide, parse_piece

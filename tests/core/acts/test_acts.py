@@ -99,12 +99,12 @@ class Points(unittest.TestCase):
 
     def test_drawing_through_points_and_by_hand(self) -> None:
         points = [(0, 0), (40, 30), (90, 0)]
-        drawn = done(with_guides(), act="draw-through", guide="line", points=points)
+        drawn = done(with_guides(), act="draw-through", points=points)
         for point in points:
             curve = laid(drawn).guides[0].curve
             np.testing.assert_allclose(curve.points(nearest(curve, [point])), [point], atol=1e-3)
         way = [(float(x), 20 * math.sin(x / 15)) for x in np.linspace(0, 120, 150)]
-        by_hand = done(with_guides(), act="draw-freehand", guide="line", points=way, tolerance=0.4)
+        by_hand = done(with_guides(), act="draw-freehand", points=way, tolerance=0.4)
         self.assertLess(len(by_hand.guides[0].nodes), 12)
 
     def test_what_is_not_there_is_named(self) -> None:

@@ -3,24 +3,19 @@
 from __future__ import annotations
 
 import unittest
-from typing import Any
 
 import numpy as np
 
 from tests import zoo
-from tests.makings import document, found_in, with_lettering
+from tests.makings import document, found_in, laid, with_lettering
 from ulvent.core.acts.slide import slid_after, slid_along
 from ulvent.core.drawing.dimensions import dimensions
 from ulvent.core.drawing.strip import pull_straight
-from ulvent.core.layout import Layout, lay_out
+from ulvent.core.layout import lay_out
 from ulvent.core.layout.measure import measure
 from ulvent.core.recipe.piece import parse_piece
 from ulvent.demo import barrel_head, demo_pieces
 from ulvent.shipped_faces import shipped_face
-
-
-def laid(piece: dict[str, Any]) -> Layout:
-    return lay_out(parse_piece(piece), shipped_face)
 
 
 class Measuring(unittest.TestCase):
@@ -45,7 +40,7 @@ class Proving(unittest.TestCase):
     def test_the_demo_is_without_fault(self) -> None:
         for piece in demo_pieces():
             with self.subTest(piece.title):
-                self.assertEqual(found_in(lay_out(piece, shipped_face)), [])
+                self.assertEqual(found_in(lay_out(piece, shipped_face)), ())
 
     def test_overflow_says_how_much_and_which_letters(self) -> None:
         layout = laid(with_lettering(height=80, align="start"))

@@ -9,8 +9,7 @@ import numpy as np
 import shapely
 
 from tests.areas import polygons_of
-from tests.core.prepare.test_prepare import LINE, RING, laid
-from tests.makings import proofed
+from tests.makings import BOARD_RING, board, proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material
@@ -33,7 +32,7 @@ def findings(layout: Layout, kind: str) -> list[Finding]:
 
 class Parts(unittest.TestCase):
     def test_counters_fall_out_of_a_stencil_and_bridges_mend_it(self) -> None:
-        layout = against(laid("BOARD", height=30), STENCIL)
+        layout = against(board("BOARD", height=30), STENCIL)
         (found,) = findings(layout, "falls-out")
         self.assertEqual((found.severity, found.figure), ("fault", 6.0))
         (remedy,) = found.remedies
@@ -47,7 +46,7 @@ class Parts(unittest.TestCase):
         self.assertEqual(findings(mended, "falls-out"), [])
 
     def test_both_ways_of_using_a_sheet_share_it_out_and_number_every_part(self) -> None:
-        ready = prepared(laid("BOARD", at=80))
+        ready = prepared(board("BOARD", at=80))
         blank = polygons_of(ready.blank).area
         for use, parts, loose in (("kept", 5, 0), ("removed", 7, 6)):
             stuff = material(ready.layers, ready.blank, use)
@@ -60,11 +59,11 @@ class Parts(unittest.TestCase):
                 self.assertTrue(polygons_of(part.region).covers(shapely.Point(part.at)))
 
     def test_dots_come_off_by_themselves(self) -> None:
-        (found,) = findings(against(laid("ij", height=30), VINYL), "loose-part")
+        (found,) = findings(against(board("ij", height=30), VINYL), "loose-part")
         self.assertEqual((found.severity, found.figure), ("hint", 2.0))
 
     def test_small_parts_and_low_letters(self) -> None:
-        layout = against(laid("i.", height=4), VINYL)
+        layout = against(board("i.", height=4), VINYL)
         (small,) = findings(layout, "small-part")
         self.assertLess(small.figure, small.limit)
         (low,) = findings(layout, "low-letters")
@@ -73,7 +72,7 @@ class Parts(unittest.TestCase):
 
 class Widths(unittest.TestCase):
     def test_thin_strokes_are_found_with_their_place_and_figure(self) -> None:
-        layout = against(laid("TH", face="eb-garamond", height=12), VINYL)
+        layout = against(board("TH", face="eb-garamond", height=12), VINYL)
         (found,) = findings(layout, "thin")
         self.assertLess(found.figure, found.limit)
         letters = polygons_of(prepared(layout).layers[0].area)
@@ -81,14 +80,14 @@ class Widths(unittest.TestCase):
             self.assertTrue(letters.buffer(0.01).covers(shapely.Point(place)))
 
     def test_a_gap_that_is_too_narrow_names_its_pair(self) -> None:
-        layout = against(laid("HI", tracking=-2.6, height=12), VINYL)
+        layout = against(board("HI", tracking=-2.6, height=12), VINYL)
         (found,) = findings(layout, "narrow-gap")
         one, two = (polygons_of(p.area) for p in prepared(layout).layers[0].pieces)
         self.assertAlmostEqual(found.figure, one.distance(two), delta=1e-3)
         self.assertIn("HI", found.letters)
 
     def test_letterings_that_come_near_to_one_another(self) -> None:
-        document = laid("HHH").piece.model_dump()
+        document = board("HHH").piece.model_dump()
         (first,) = document["letterings"]
         document["letterings"] = [first, first | {"id": "more", "standoff": 20.3}]
         layout = against(lay_out(parse_piece(document), face_named), VINYL)
@@ -97,68 +96,68 @@ class Widths(unittest.TestCase):
         self.assertAlmostEqual(across[0].figure, 0.3, delta=0.01)
 
     def test_a_round_cutter_leaves_corners(self) -> None:
-        found = findings(against(laid("KE"), SHEETS["acrylic-cutter"]), "unreached")
+        found = findings(against(board("KE"), SHEETS["acrylic-cutter"]), "unreached")
         self.assertTrue(found)
         self.assertGreater(found[0].figure, 0.0)
 
 
 class Outlines(unittest.TestCase):
     def test_letters_that_run_into_each_other_are_a_fault_that_joining_mends(self) -> None:
-        layout = laid("AVAV", tracking=-7)
+        layout = board("AVAV", tracking=-7)
         (found,) = findings(layout, "touching")
         self.assertEqual(found.severity, "fault")
-        self.assertEqual(findings(laid("AVAV", {"join": {}}, tracking=-7), "touching"), [])
+        self.assertEqual(findings(board("AVAV", {"join": {}}, tracking=-7), "touching"), [])
         self.assertEqual(found.remedies[0].changes["prepare"]["join"], {"over": 0.0})
 
     def test_what_is_outside_of_the_blank_is_measured(self) -> None:
-        layout = laid("OAK", blank={"kind": "rectangle", "width": 500, "height": 30})
+        layout = board("OAK", blank={"kind": "rectangle", "width": 500, "height": 30})
         (found,) = findings(layout, "outside-blank")
         top = max(piece.area.bounds[3] for piece in prepared(layout).layers[0].pieces)
         self.assertAlmostEqual(found.figure, top - 15.0, delta=0.01)
 
     def test_and_outside_of_what_the_tool_reaches(self) -> None:
-        layout = laid("OAK")
+        layout = board("OAK")
         piece = layout.piece.model_dump() | {"area": {"width": 20, "height": 300}}
         self.assertTrue(findings(lay_out(parse_piece(piece), face_named), "outside-area"))
 
     def test_lines_on_top_of_each_other(self) -> None:
-        document = laid("OAK").piece.model_dump()
+        document = board("OAK").piece.model_dump()
         (first,) = document["letterings"]
         document["letterings"] = [first, first | {"id": "again"}]
         layout = lay_out(parse_piece(document), face_named)
         (found,) = findings(layout, "double-line")
         once = sum(polygons_of(p.area).length for p in prepared(layout).layers[0].pieces)
         self.assertAlmostEqual(found.figure / once, 1.0, delta=0.1)
-        self.assertEqual(findings(laid("OAK"), "double-line"), [])
+        self.assertEqual(findings(board("OAK"), "double-line"), [])
 
     def test_bent_letters_that_cross_themselves(self) -> None:
         tight = {"id": "line", "kind": "path", "d": "M0 0 L20 0 C30 0 30 10 20 10 L0 10"}
-        layout = laid("MWMWMW", guides=(tight, RING), shape="bent", height=12)
+        layout = board("MWMWMW", guides=(tight, BOARD_RING), shape="bent", height=12)
         crossing = findings(layout, "crossing")
         self.assertTrue(crossing)
-        self.assertEqual(findings(laid("WWWW"), "crossing"), [])
+        self.assertEqual(findings(board("WWWW"), "crossing"), [])
 
     def test_a_clean_piece_has_nothing_against_it(self) -> None:
-        layout = against(laid("OAK", height=30, at=100), VINYL)
+        layout = against(board("OAK", height=30, at=100), VINYL)
         self.assertEqual(proofed(layout).findings, ())
 
 
 class Accepting(unittest.TestCase):
     def test_an_accepted_finding_stays_so_until_its_figure_gets_worse(self) -> None:
-        layout = against(laid("HI", tracking=-2.6, height=12), VINYL)
+        layout = against(board("HI", tracking=-2.6, height=12), VINYL)
         (found,) = findings(layout, "narrow-gap")
         accepted = ({"key": found.key, "sheet": found.sheet, "figure": found.figure},)
         (same,) = findings(against(layout, VINYL, accepted=accepted), "narrow-gap")
         self.assertTrue(same.accepted)
-        worse = laid("HI", tracking=-2.63, height=12)
+        worse = board("HI", tracking=-2.63, height=12)
         (now,) = findings(against(worse, VINYL, accepted=accepted), "narrow-gap")
         self.assertFalse(now.accepted)
-        better = laid("HI", tracking=-2.55, height=12)
+        better = board("HI", tracking=-2.55, height=12)
         (now,) = findings(against(better, VINYL, accepted=accepted), "narrow-gap")
         self.assertTrue(now.accepted)
 
     def test_an_accepted_fault_is_none(self) -> None:
-        layout = against(laid("BOARD", height=30), STENCIL)
+        layout = against(board("BOARD", height=30), STENCIL)
         (found,) = findings(layout, "falls-out")
         accepted = ({"key": found.key, "sheet": found.sheet, "figure": found.figure},)
         self.assertEqual(proofed(against(layout, STENCIL, accepted=accepted)).faults, ())
@@ -166,7 +165,7 @@ class Accepting(unittest.TestCase):
 
 class Sheets(unittest.TestCase):
     def test_a_piece_is_held_against_several_sheets_at_once(self) -> None:
-        layout = against(laid("BOARD", height=5), STENCIL, VINYL)
+        layout = against(board("BOARD", height=5), STENCIL, VINYL)
         self.assertEqual({f.sheet for f in proofed(layout).findings}, {STENCIL.id, VINYL.id})
 
     def test_every_shipped_sheet_says_where_its_figures_come_from(self) -> None:
@@ -174,11 +173,12 @@ class Sheets(unittest.TestCase):
             self.assertTrue(sheet.source, sheet.id)
 
     def test_without_a_sheet_a_plain_one_is_taken(self) -> None:
-        self.assertEqual(proofed(laid()).sheets, (PLAIN,))
+        self.assertEqual(proofed(board()).sheets, (PLAIN,))
 
     def test_nothing_is_said_twice(self) -> None:
-        layout = against(laid("minimum & 8", guide="ring", height=14), STENCIL, VINYL)
+        layout = against(board("minimum & 8", guide="ring", height=14), STENCIL, VINYL)
+        self.assertEqual({f.sheet for f in proofed(layout).findings},
+                         {STENCIL.id, VINYL.id})  # fmt: skip
         said = [(f.kind, f.lettering, f.sheet) for f in proofed(layout).findings]
         self.assertEqual(len(said), len(set(said)))
         self.assertTrue(all(np.isfinite(f.figure) for f in proofed(layout).findings))
-        self.assertEqual(LINE["id"], "line")

@@ -18,7 +18,6 @@ from tests.makings import (
     RING,
     ROUNDED,
     SPIRAL,
-    curve_of,
     joint_gaps,
     laid_out,
     line,
@@ -27,7 +26,7 @@ from tests.makings import (
 from ulvent.core.acts.tables import pasted_labels
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe.arrangements import LINE_TO_LINE
-from ulvent.core.recipe.lettering import Lettering, Names, Numbers
+from ulvent.core.recipe.lettering import Names, Numbers
 from ulvent.core.setting import place_map
 from ulvent.core.setting.letters.sequences import label_texts, letters
 from ulvent.shipped_faces import shipped_face
@@ -562,10 +561,3 @@ class Combinations(unittest.TestCase):
                 lines(RING, **wrong)
             self.assertIn(f"letterings[0].{field}",
                           [problem.field for problem in caught.exception.problems])  # fmt: skip
-
-    def test_a_new_lettering_has_every_field_by_default(self) -> None:
-        """A file from before there was any of this stays valid, and means the same."""
-        plain = Lettering(id="x", guide="g", text="QUILLMERE", face="lato-bold", height=12)
-        explicit = Lettering.model_validate(plain.model_dump())
-        self.assertEqual(plain, explicit)
-        self.assertEqual(curve_of(laid_out(RING)).length, math.pi * 200)

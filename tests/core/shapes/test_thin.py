@@ -80,6 +80,7 @@ class Thickness(unittest.TestCase):
     def test_what_an_opening_of_the_raster_loses_over_a_length_is_found(self) -> None:
         """No stroke clearly thinner than the limit is missed, and none is made up."""
         limit = 1.0
+        asked = {True: 0, False: 0}
         for name, face in outline_faces():
             region = Region.joined(Region.of(letter) for letter in word(face, "Hagen", 14.0))
             inside, _ = raster(region)
@@ -90,7 +91,9 @@ class Thickness(unittest.TestCase):
                 share = (inside & ~regrown).sum() / inside.sum()
                 places = thin_places(region, limit)
                 with self.subTest(name, radius=radius):
-                    if found and share > 0.1:
-                        self.assertTrue(places)
-                    if not found and share < 0.005:
-                        self.assertEqual(places, [])
+                    clear = share > 0.1 if found else share < 0.005
+                    asked[found] += clear
+                    if clear:
+                        self.assertEqual(bool(places), found)
+        # Faces fine and faces bold enough to be told about are both among those shipped.
+        self.assertGreaterEqual(min(asked.values()), 5, asked)

@@ -10,8 +10,10 @@ import shapely
 from scipy.ndimage import label
 
 from tests.areas import outline_faces, polygons_of
+from tests.makings import board
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.faces import Face
+from ulvent.core.prepare import prepared
 from ulvent.core.shapes import Region
 from ulvent.core.steps.bridge_search import (
     Bridge,
@@ -103,13 +105,24 @@ class Places(unittest.TestCase):
                     self.assertAlmostEqual(upright, 90.0, delta=1e-6)
                 self.assertLess(abs(found[0].middle[0] - found[1].middle[0]), 2.0)
 
-    def test_the_same_letter_has_the_same_bridges(self) -> None:
-        _, scale, outline = letter(shipped_face("lato-bold"), "R")
-        self.assertEqual(letter_bridges(outline, scale, 2.0), letter_bridges(outline, scale, 2.0))
-        ink = Region.of(outline, np.array([[scale, 0, 0], [0, scale, 0]]))
-        again = bridges_of(ink, 2.0)
-        self.assertEqual([b.begin for b in again],
-                         [b.begin for b in letter_bridges(outline, scale, 2.0)])  # fmt: skip
+    def test_the_same_letter_has_the_same_bridges_wherever_it_stands(self) -> None:
+        """Taken back to the letter's own frame by the inverse of how it stands."""
+        layout = board("ROQRORR", {"bridges": {"width": 1}}, guide="ring")
+        (setting,) = layout.settings
+        found: dict[str, list[np.ndarray]] = {}
+        bridges = prepared(layout).layer_of("words").bridges
+        for index, cluster in enumerate(setting.clusters):
+            stands = np.vstack([setting.matrices[index], [0, 0, 1]])
+            ends = [(*p, 1.0) for b in bridges if b.letter == index for p in (b.begin, b.end)]
+            own = (np.linalg.inv(stands) @ np.array(ends).T)[:2].T
+            found.setdefault(cluster.text, []).append(own * setting.scale)
+        self.assertEqual(
+            {text: len(them) for text, them in found.items()}, {"R": 4, "O": 2, "Q": 1}
+        )
+        for them in found.values():
+            self.assertGreater(len(them[0]), 0)
+            for other in them[1:]:
+                np.testing.assert_allclose(other, them[0], atol=1e-9)
 
     def test_one_taken_away_by_hand_is_gone_and_the_other_stays(self) -> None:
         _, scale, outline = letter(shipped_face("lato-bold"), "O")

@@ -124,10 +124,19 @@ def _left(line: Setting) -> float:
 
 
 def _heights(lettering: Lettering, height: float) -> dict[str, Any]:
-    """The fields that another height changes."""
-    changed = with_height(lettering, height).model_dump(mode="json")
+    """The fields that another height changes, to a ten thousandth."""
+    changed = _tidy(with_height(lettering, height)).model_dump(mode="json")
     same = lettering.model_dump(mode="json")
     return {name: value for name, value in changed.items() if value != same[name]}
+
+
+def _tidy(lettering: Lettering) -> Lettering:
+    end = lettering.end_height
+    lines = tuple(
+        line.model_copy(update={"height": line.height and round(line.height, 4)})
+        for line in lettering.lines
+    )
+    return lettering.model_copy(update={"end_height": end and round(end, 4), "lines": lines})
 
 
 def _another_lap(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:

@@ -1,0 +1,37 @@
+"""The application's routes over the tests' own database, without a network."""
+
+from __future__ import annotations
+
+import unittest
+from typing import Any
+
+from fastapi.testclient import TestClient
+
+from tests.makings import document
+from tests.throwaway import empty_engine
+from ulvent.web.app import create_app
+
+PORT = 8480
+HOME = f"http://127.0.0.1:{PORT}"
+LIVE = f"ws://127.0.0.1:{PORT}/api/live"
+
+
+class WebTest(unittest.TestCase):
+    def setUp(self) -> None:
+        self.client = TestClient(create_app(empty_engine(), PORT), base_url=HOME)
+
+    def created(self, **changes: Any) -> dict[str, Any]:
+        answer = self.client.post("/api/pieces", json={"piece": document(**changes)})
+        self.assertEqual(answer.status_code, 201, answer.text)
+        return answer.json()
+
+    def assert_problem(self, answer: Any, status: int, field: str | None = None) -> dict[str, Any]:
+        """RFC 9457: media type, status and title of problem details."""
+        self.assertEqual(answer.status_code, status, answer.text)
+        self.assertEqual(answer.headers["content-type"], "application/problem+json")
+        problem = answer.json()
+        self.assertEqual(problem["status"], status)
+        self.assertTrue(problem["title"] and problem["detail"])
+        if field is not None:
+            self.assertIn(field, [error["field"] for error in problem["errors"]])
+        return problem
