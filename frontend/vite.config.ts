@@ -1,22 +1,76 @@
+import { createHash } from 'node:crypto';
 import { svelte, vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 import { optimizeImports } from 'carbon-preprocess-svelte';
+import { PurgeCSS } from 'purgecss';
 import { defineConfig, type Plugin } from 'vite';
 
-/** Carbon's style sheet names its fonts at a remote address; ours ship with the application. */
-function withoutRemoteFonts(): Plugin {
+/**
+ * Carbon's style sheet names its fonts at a remote address, while ours ship with the application;
+ * and it has five themes, of which we have one.
+ */
+function withoutRemoteFontsAndThemes(): Plugin {
   return {
-    name: 'without-remote-fonts',
+    name: 'without-remote-fonts-and-themes',
     enforce: 'pre',
     transform(code, id) {
       if (!id.includes('carbon-components-svelte/css/')) return undefined;
-      return { code: code.replace(/@font-face\s*\{[^}]*\}/g, ''), map: null };
+      const ours = code
+        .replace(/@font-face\s*\{[^}]*\}/g, '')
+        .replace(/:root\[theme=["']?g\d+["']?\]\s*\{[^}]*\}/g, '');
+      return { code: ours, map: null };
+    },
+  };
+}
+
+/**
+ * Of Carbon's style sheet, only what the built scripts name: every class that stands in them,
+ * and every class that begins as they put one together (`bx--btn--${kind}`). Our own rules stay.
+ */
+function withoutUnusedStyles(): Plugin {
+  return {
+    name: 'without-unused-styles',
+    apply: 'build',
+    enforce: 'post',
+    async generateBundle(_, bundle) {
+      const scripts = Object.values(bundle).flatMap((one) => (one.type === 'chunk' ? [one.code] : []));
+      const named = scripts.join('\n').match(/\bbx--[\w-]*/g) ?? [];
+      const begun = named.filter((name) => name.endsWith('-') && name !== 'bx--');
+      for (const sheet of Object.values(bundle)) {
+        if (sheet.type !== 'asset' || !sheet.fileName.endsWith('.css')) continue;
+        const [purged] = await new PurgeCSS().purge({
+          content: [{ raw: named.join(' '), extension: 'txt' }],
+          css: [{ raw: String(sheet.source) }],
+          defaultExtractor: (text) => text.split(' '),
+          safelist: [/^(?!bx--|flatpickr)/, ...begun.map((start) => new RegExp(`^${start}`))],
+          keyframes: true,
+        });
+        if (!purged) continue;
+        sheet.source = purged.css;
+        // Kept for ever by its name, it needs another one when what is used changes.
+        const mark = createHash('sha256').update(purged.css).digest('hex').slice(0, 8);
+        const name = sheet.fileName.replace(/-[^-/]{8}\.css$/, `-${mark}.css`);
+        for (const page of Object.values(bundle)) {
+          if (page.type !== 'asset' || !page.fileName.endsWith('.html')) continue;
+          page.source = String(page.source).replaceAll(sheet.fileName, name);
+        }
+        sheet.fileName = name;
+      }
     },
   };
 }
 
 export default defineConfig({
-  plugins: [withoutRemoteFonts(), svelte({ preprocess: [vitePreprocess(), optimizeImports()] })],
-  build: { target: 'es2022', chunkSizeWarningLimit: 1500 },
+  plugins: [
+    withoutRemoteFontsAndThemes(),
+    svelte({ preprocess: [vitePreprocess(), optimizeImports()] }),
+    withoutUnusedStyles(),
+  ],
+  build: {
+    outDir: '../ulvent/web/page',
+    emptyOutDir: true,
+    target: 'es2022',
+    chunkSizeWarningLimit: 1500,
+  },
   server: {
     proxy: { '/api': { target: 'http://127.0.0.1:8480', ws: true } },
   },

@@ -21,11 +21,13 @@ _START_SECONDS = 60
 class RunningUlvent:
     """`ulvent serve`, started; `address` is where it answers."""
 
-    def __init__(self, folder: Path, *options: str, **environment: str) -> None:
+    def __init__(
+        self, folder: Path, *options: str, program: Path = ULVENT, **environment: str
+    ) -> None:
         self.folder = folder
         self.lines: list[str] = []
         self.process = subprocess.Popen(
-            [ULVENT, "serve", "--var", str(folder), *options],
+            [program, "serve", "--var", str(folder), *options],
             stdout=subprocess.PIPE,
             stderr=subprocess.STDOUT,
             text=True,

@@ -62,10 +62,10 @@ python_packages() {
   if ! is_done "$name" "$@" pyproject.toml; then
     say "      Installing Python packages (a minute or two the first time)"
     for list in "$@"; do
-      .venv/bin/python -m pip install --quiet --disable-pip-version-check -r "$list" >>var/pip.log 2>&1 ||
-        fail "The Python packages could not be installed; see var/pip.log"
+      .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes -r "$list" \
+        >>var/pip.log 2>&1 || fail "The Python packages could not be installed; see var/pip.log"
     done
-    .venv/bin/python -m pip install --quiet --disable-pip-version-check --no-deps -e . \
+    .venv/bin/python -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . \
       >>var/pip.log 2>&1 || fail "Ulvent itself could not be installed; see var/pip.log"
     mark_done "$name" "$@" pyproject.toml
   fi
@@ -80,7 +80,7 @@ node_on_path() {
   fi
   if [ ! -x .venv/bin/npm ]; then
     say "      Installing Node for building the front end"
-    .venv/bin/python -m pip install --quiet --disable-pip-version-check -r requirements-node.lock \
+    .venv/bin/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements-node.lock \
       >>var/pip.log 2>&1 || fail "Node could not be installed; see var/pip.log"
   fi
   export PATH="$ROOT/.venv/bin:$PATH"
@@ -101,7 +101,7 @@ front_end_sources() { find frontend/src frontend/public frontend/index.html fron
 front_end_build() {
   local sources
   mapfile -t sources < <(front_end_sources)
-  if ! is_done build "${sources[@]}" frontend/package-lock.json || [ ! -f frontend/dist/index.html ]; then
+  if ! is_done build "${sources[@]}" frontend/package-lock.json || [ ! -f ulvent/web/page/index.html ]; then
     front_end_packages
     node_on_path
     say "      Building the front end"

@@ -30,7 +30,6 @@ app = typer.Typer(
 )
 
 WRONG_PIECE = 2
-REPOSITORY = Path(__file__).resolve().parent.parent
 PieceFile = Annotated[
     Path,
     typer.Argument(metavar="PIECE", help="A piece file, NAME.ulvent.json.", show_default=False),
@@ -190,15 +189,22 @@ def serve(
         typer.Option(min=0, max=65535, help="Port; 8480 if it is free, 0 for any free one."),
     ] = None,
     empty: Annotated[bool, typer.Option("--empty", help="Leave the demo pieces out.")] = False,
-    var: Annotated[Path, typer.Option(help="Folder for the database and the logs.")] = REPOSITORY
-    / "var",
+    var: Annotated[
+        Path | None,
+        typer.Option(
+            help="Folder for the database and the logs; in your own data if it is not given.",
+            show_default=False,
+        ),
+    ] = None,
 ) -> None:
     """Start Ulvent on this machine and print its address. Ctrl-C stops it."""
+    from platformdirs import user_data_path
+
     from ulvent.web.serve import AlreadyRunningError
     from ulvent.web.serve import serve as run
 
     try:
-        run(var, port, empty, typer.echo)
+        run(var or user_data_path("ulvent"), port, empty, typer.echo)
     except AlreadyRunningError as error:
         typer.echo(str(error))
     except UlventError as error:

@@ -12,7 +12,7 @@ from ulvent.core.base.errors import FaceError
 from ulvent.core.faces import Face
 from ulvent.formats.fonts.font_file import read_font
 
-FONTS = Path(__file__).resolve().parent.parent / "fonts"
+FONTS = Path(__file__).resolve().parent / "fonts"
 
 
 @dataclass(frozen=True)

@@ -33,7 +33,8 @@ from ulvent.web.type_case import TypeCase
 
 log = structlog.get_logger()
 
-FRONT_END = Path(__file__).resolve().parent.parent.parent / "frontend" / "dist"
+PAGE = Path(__file__).resolve().parent / "page"
+"""The front end as it is built; it goes with the package."""
 _FOR_EVER = "public, max-age=31536000, immutable"
 
 
@@ -44,7 +45,7 @@ class Health(BaseModel):
     database: str
 
 
-def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAPI:
+def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
     """The ASGI application over `engine`, for requests to `port` on loopback."""
     app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.pieces = Pieces(engine)
@@ -81,11 +82,11 @@ def create_app(engine: Engine, port: int, front_end: Path = FRONT_END) -> FastAP
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> FileResponse:
         """A built file; for any other address the page, which finds its own way."""
-        asked = (front_end / path).resolve()
-        if path and asked.is_relative_to(front_end) and asked.is_file():
+        asked = (built / path).resolve()
+        if path and asked.is_relative_to(built) and asked.is_file():
             hashed = path.startswith("assets/")
             return FileResponse(asked, headers={"Cache-Control": _FOR_EVER} if hashed else None)
-        return FileResponse(front_end / "index.html", headers={"Cache-Control": "no-cache"})
+        return FileResponse(built / "index.html", headers={"Cache-Control": "no-cache"})
 
     app.add_middleware(Guard, port=port)
     return app

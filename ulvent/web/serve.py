@@ -26,7 +26,7 @@ from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
-from ulvent.web.app import create_app
+from ulvent.web.app import PAGE, create_app
 
 log = structlog.get_logger()
 
@@ -52,6 +52,8 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
     port
         to listen on; `None` takes 8480 or the next one that is free, 0 whichever is free
     """
+    if not (PAGE / "index.html").is_file():
+        raise UlventError(f"the page is not built: {PAGE} is empty; `./start` builds it")
     _configure_logs(var)
     signal.signal(signal.SIGTERM, _leave)
     with _only_one(var), contextlib.ExitStack() as stack:
