@@ -23,8 +23,7 @@ from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import proof_of
-from ulvent.core.recipe.piece import parse_piece
-from ulvent.core.recipe.tool_sheet import TOOL_SHEETS
+from ulvent.core.recipe import TOOL_SHEETS, parse_piece
 from ulvent.core.shapes import Region, refitted
 from ulvent.shipped_faces import face_named
 

@@ -27,8 +27,7 @@ from ulvent.core.fits import set_fitted
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds.wave_guide import WaveGuide
 from ulvent.core.layout import lay_out
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import Lettering, parse_piece
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.gaps.spacing import forget_rows
 from ulvent.shipped_faces import shipped_face

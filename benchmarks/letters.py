@@ -21,7 +21,7 @@ from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
-from ulvent.core.recipe.lettering import Lettering, Nudge
+from ulvent.core.recipe import Lettering, Nudge
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.shipped_faces import shipped_face
 

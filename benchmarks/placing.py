@@ -27,7 +27,7 @@ from playwright.sync_api import sync_playwright
 from tests.browser.chromium import EXECUTABLE, OPTIONS
 from tests.zoo import smooth_chain
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.formats.svg_data import curve_data
 from ulvent.shipped_faces import FONTS, shipped_face

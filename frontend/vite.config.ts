@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { svelte, vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 import { optimizeImports } from 'carbon-preprocess-svelte';
 import { PurgeCSS } from 'purgecss';
-import { defineConfig, type Plugin } from 'vite';
+import type { Plugin } from 'vite';
+import { defineConfig } from 'vitest/config';
 
 /**
  * Carbon's style sheet names its fonts at a remote address, while ours ship with the application;
@@ -71,6 +72,9 @@ export default defineConfig({
     target: 'es2022',
     chunkSizeWarningLimit: 1500,
   },
+  // In tests Svelte's parts are mounted as in a browser.
+  resolve: { conditions: process.env.VITEST ? ['browser'] : undefined },
+  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'] },
   server: {
     proxy: { '/api': { target: 'http://127.0.0.1:8480', ws: true } },
   },

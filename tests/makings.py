@@ -12,7 +12,7 @@ from ulvent.core.curves import Curve
 from ulvent.core.layout import Layout
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, Proof, prove, prove_layout, tried_remedies
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.gap import measure_gaps
 from ulvent.core.workshop import Workpiece, Workshop

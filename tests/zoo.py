@@ -18,7 +18,7 @@ from ulvent.core.curves import (
     Superellipse,
 )
 from ulvent.core.guides.kinds import AnyGuide
-from ulvent.core.recipe.piece import parse_guide
+from ulvent.core.recipe import parse_guide
 
 CUSP = CubicSegment((0, 0), (40, 30), (0, 30), (40, 0))
 """Two of its control points make an exact cusp at t = 1/2 when crossed far enough."""

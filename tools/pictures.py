@@ -13,7 +13,7 @@ from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines.path_text import number
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import material
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.core.shapes import Region, refitted
 from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.shipped_faces import shipped_face

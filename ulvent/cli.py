@@ -18,7 +18,7 @@ import typer
 from ulvent.core.base.errors import UlventError
 
 if TYPE_CHECKING:
-    from ulvent.core.recipe.piece import Piece
+    from ulvent.core.recipe import Piece
     from ulvent.core.workshop import Workpiece
 
 app = typer.Typer(
@@ -129,7 +129,7 @@ def proof(
 @app.command()
 def sheets() -> None:
     """Print the tool sheets that come with Ulvent, as JSON."""
-    from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS
+    from ulvent.core.recipe import PLAIN, TOOL_SHEETS
 
     typer.echo("[" + ",\n ".join(one.model_dump_json() for one in (PLAIN, *TOOL_SHEETS)) + "]")
 
@@ -153,7 +153,7 @@ def _workpiece(path: Path, sheets: list[str] | None = None) -> Workpiece:
 
 
 def _with_sheets(piece: Piece, names: list[str]) -> Piece:
-    from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS
+    from ulvent.core.recipe import PLAIN, TOOL_SHEETS
 
     known = {one.id: one for one in (PLAIN, *TOOL_SHEETS)}
     unknown = next((name for name in names if name not in known), None)

@@ -2,7 +2,7 @@
   import { Button, InlineLoading } from 'carbon-components-svelte';
   import { onMount } from 'svelte';
   import { loadCatalogue } from './api/catalogue';
-  import Brand from './parts/Brand.svelte';
+  import Brand from './shell/Brand.svelte';
   import PieceView from './shell/PieceView.svelte';
   import { router } from './shell/router.svelte';
   import type { View } from './shell/views';

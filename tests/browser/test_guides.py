@@ -17,7 +17,7 @@ from tests.browser.application import ApplicationTest
 from tests.formats import samples
 from tests.running import eventually
 from ulvent.core.layout import lay_out
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.shipped_faces import shipped_face
 
 BANNER = samples.svg(

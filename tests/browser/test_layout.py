@@ -17,7 +17,7 @@ from tests.browser.application import ApplicationTest
 from tests.makings import document
 from ulvent.core.layout import lay_out
 from ulvent.core.layout.measure import measure
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.shipped_faces import catalogue, shipped_face
 
 

@@ -17,7 +17,7 @@ import numpy as np
 
 from tests.browser.chromium import ChromiumTest
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Standing, set_lettering
 from ulvent.shipped_faces import FONTS, catalogue, shipped_face
 

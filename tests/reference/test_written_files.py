@@ -19,7 +19,7 @@ from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import Outline, curve_of
 from ulvent.core.outlines.path_text import number
 from ulvent.core.prepare import prepared
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Piece, parse_piece
 from ulvent.demo import demo_pieces
 from ulvent.demo.prepared_pieces import prepared_pieces
 from ulvent.formats.dxf_reading import read_dxf

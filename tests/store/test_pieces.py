@@ -10,7 +10,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 
 from tests.throwaway import empty_engine
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 from ulvent.demo import barrel_head, demo_pieces
 from ulvent.store.pieces import (
     NoSuchPieceError,

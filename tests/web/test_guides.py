@@ -11,7 +11,7 @@ from tests.makings import document
 from tests.web.served import LIVE, WebTest
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
-from ulvent.core.recipe.piece import parse_guide, parse_piece
+from ulvent.core.recipe import parse_guide, parse_piece
 
 
 class Outlines(WebTest):

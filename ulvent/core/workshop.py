@@ -18,7 +18,7 @@ from cachetools import LRUCache
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tolerances import GAP, GAP_IN_HAND
 from ulvent.core.layout import FaceNamed, Layout, lay_out, solved
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Piece, parse_piece
 
 if TYPE_CHECKING:
     from ulvent.core.prepare import Prepared

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 from ulvent.demo.circle_pieces import barrel_head, circle_pieces
 from ulvent.demo.fit_pieces import fit_pieces
 from ulvent.demo.guide_pieces import guide_pieces

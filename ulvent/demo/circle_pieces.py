@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.guides.blanks import DiscBlank
 from ulvent.core.guides.kinds.circle_guide import CircleGuide
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe import Lettering, Piece, Prepare
 from ulvent.core.steps.join_step import Join
 
 

@@ -9,10 +9,7 @@ from ulvent.core.guides.kinds.between_guide import BetweenGuide
 from ulvent.core.guides.kinds.circle_guide import CircleGuide
 from ulvent.core.guides.kinds.line_guide import LineGuide
 from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe import Fit, Lettering, Piece, Prepare
 from ulvent.core.steps.join_step import Join
 
 

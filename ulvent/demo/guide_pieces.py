@@ -10,9 +10,7 @@ from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.guides.kinds.rectangle_guide import RectangleGuide
 from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
 from ulvent.core.guides.kinds.wave_guide import WaveGuide
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe import Lettering, Piece, Prepare
 from ulvent.core.steps.join_step import Join
 
 

@@ -8,18 +8,18 @@ from ulvent.core.guides.kinds.arch_guide import ArchGuide
 from ulvent.core.guides.kinds.circle_guide import CircleGuide
 from ulvent.core.guides.kinds.growing_spiral_guide import GrowingSpiralGuide
 from ulvent.core.guides.kinds.parallel_guide import ParallelGuide
-from ulvent.core.recipe.lettering import (
+from ulvent.core.recipe import (
     Dial,
     Lettering,
     LineChoice,
     Mark,
     Numbers,
+    Piece,
+    Prepare,
     Repeat,
     Tick,
     Ticks,
 )
-from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.steps.join_step import Join
 
 

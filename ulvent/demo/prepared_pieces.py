@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from ulvent.core.recipe.piece import Piece, parse_piece
-from ulvent.core.recipe.tool_sheet import TOOL_SHEETS
+from ulvent.core.recipe import TOOL_SHEETS, Piece, parse_piece
 
 _SHEETS = {sheet.id: sheet.model_dump(mode="json") for sheet in TOOL_SHEETS}
 

@@ -6,7 +6,7 @@ import json
 
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.guides.kinds import AnyGuide
-from ulvent.core.recipe.piece import VERSION, parse_guide
+from ulvent.core.recipe import VERSION, parse_guide
 from ulvent.formats.json_file import read_json
 
 ENDING = ".ulvent-guide.json"

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Piece, parse_piece
 from ulvent.formats.json_file import read_json
 
 ENDING = ".ulvent.json"

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Matrices, Points
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
 from ulvent.core.outlines.path_text import FINE, Step, arc_to, number, path_data, segment_data
@@ -35,13 +35,13 @@ def curve_data(curve: Curve) -> str:
     return segment_data(curve.segments(), curve.closed)
 
 
-def broken_line_data(points: Floats, closed: bool = False) -> str:
+def broken_line_data(points: Points, closed: bool = False) -> str:
     """Path data of a broken line (n, 2) that is only looked at: to a hundredth of a mm."""
     line = "M" + "L".join(f"{x:.2f} {-y:.2f}" for x, y in points.tolist())
     return line + "Z" if closed else line
 
 
-def matrices_data(matrices: Floats) -> list[float]:
+def matrices_data(matrices: Matrices) -> list[float]:
     """Six figures a matrix (n, 2, 3), a b c d e f, for outlines and results with y down."""
     figures = np.stack(
         [

@@ -13,7 +13,7 @@ from ulvent.core.base.arrays import united
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.layout import LaidGuide
 from ulvent.core.prepare import Layer
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.formats.svg_document import HAIRLINE, guides_group, svg_document

@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from ulvent.core.base.errors import FieldProblem, PieceError, UlventError
 from ulvent.core.guides.kinds import AnyGuide
-from ulvent.core.recipe.piece import parse_guide
+from ulvent.core.recipe import parse_guide
 from ulvent.store.notes import first_time
 from ulvent.store.tables import DrawerRow
 

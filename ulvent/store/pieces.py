@@ -10,7 +10,7 @@ from sqlalchemy import Engine, func, select
 from sqlalchemy.orm import Session, aliased
 
 from ulvent.core.base.errors import UlventError
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Piece, parse_piece
 from ulvent.store.notes import first_time
 from ulvent.store.tables import PieceRow, RevisionRow
 

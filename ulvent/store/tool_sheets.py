@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
-from ulvent.core.recipe.tool_sheet import TOOL_SHEETS, ToolSheet
+from ulvent.core.recipe import TOOL_SHEETS, ToolSheet
 from ulvent.store.tables import ToolSheetRow
 
 

@@ -16,11 +16,10 @@ from ulvent.core.faces.traits import TRAITS
 from ulvent.core.guides.blanks import BLANKS, SHEETS
 from ulvent.core.guides.kinds import KINDS, STARTS
 from ulvent.core.proof import CHECKS
+from ulvent.core.recipe import LONGEST_LABEL, MOST_LETTERS, MOST_TITLE, MOST_TOOL_SHEETS, Names
 from ulvent.core.recipe.arrangements import ARRANGEMENTS, COUNTED
 from ulvent.core.recipe.choices import CHOICES, LIMITS, NUDGES
 from ulvent.core.recipe.first import FIRSTS, REMEMBERED, first_mark
-from ulvent.core.recipe.lettering import LONGEST_LABEL, MOST_LETTERS, Names
-from ulvent.core.recipe.piece import MOST_TITLE, MOST_TOOL_SHEETS
 from ulvent.core.stances import LABEL_STANCES
 from ulvent.core.steps import STEPS
 from ulvent.formats.format import FILE_UNITS
@@ -35,7 +34,6 @@ class KindEntry(BaseModel):
 
     title: str
     inputs: tuple[Input, ...]
-    leans: bool
     turns: bool
     scales: bool
     seam_moves: bool
@@ -154,7 +152,6 @@ def catalogue() -> Catalogue:
             name: KindEntry(
                 title=kind.title,
                 inputs=kind.inputs,
-                leans=bool(kind.recipe.leaning_fields),
                 turns=kind.turns,
                 scales=kind.scales,
                 seam_moves=kind.seam_moves,

@@ -14,7 +14,7 @@ from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.kinds import AnyGuide, Guide
 from ulvent.core.guides.taken import fitted_to, standing_alone
-from ulvent.core.recipe.piece import parse_guide, parse_piece
+from ulvent.core.recipe import parse_guide, parse_piece
 from ulvent.formats.guide_file import ENDING, read_guide, write_guide
 from ulvent.formats.svg_pictures import write_curve
 from ulvent.store.drawer import Drawer, SavedGuide

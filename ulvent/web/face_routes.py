@@ -14,7 +14,7 @@ from ulvent.core.base.figures import parse_length
 from ulvent.core.curves import Line
 from ulvent.core.faces import Axis, Face, FeatureChoice
 from ulvent.core.faces.traits import traits
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Standing, set_lettering
 from ulvent.formats.fonts.font_file import FontFacts, try_font
 from ulvent.formats.svg_pictures import write_words

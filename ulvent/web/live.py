@@ -29,7 +29,7 @@ from ulvent.core.acts import AnyAct, Made, perform
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.proof import Remedy
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.web.bench import Bench, TheBench
 from ulvent.web.problems import WrongField, fields

@@ -15,9 +15,8 @@ from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof import Finding, Material, Proof, material, sheet_of
 from ulvent.core.proof.unreached import unreached
-from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
+from ulvent.core.recipe import PLAIN, ToolSheet
 from ulvent.core.shapes import Region, refitted
-from ulvent.core.steps.bridge_search import Bridge
 from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web.bench import TheBench
@@ -120,22 +119,6 @@ def proof(request: ProofRequest, bench: TheBench) -> ProofScene:
     work = bench.workshop.of_document(request.piece)
     blank = [curve_data(outline) for outline in work.layout.blank]
     return turned(_scene(request, work.proof, blank))
-
-
-class Pulled(BaseModel):
-    """A bridge that is being pulled, and where to."""
-
-    bridge: ProofBridge
-    to: Point
-
-
-@router.post("/api/proof/bridge")
-def pulled(pull: Pulled) -> float:
-    """The angle at which a bridge stands that is pulled to a point, degrees."""
-    pull = turned(pull)
-    bridge = pull.bridge
-    found = Bridge(bridge.begin, bridge.end, bridge.width, about=bridge.about, axes=bridge.axes)
-    return round(found.angle_toward(pull.to), 1)
 
 
 def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:

@@ -13,8 +13,8 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.guides.blanks import blank_words
+from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.recipe.first import first_piece
-from ulvent.core.recipe.piece import Piece, parse_piece
 from ulvent.formats.out import FORMATS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg_pictures import write_thumbnail

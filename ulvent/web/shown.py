@@ -16,7 +16,7 @@ from ulvent.core.drawing.dimensions import Dimension
 from ulvent.core.drawing.judged_gaps import JudgedGaps
 from ulvent.core.guides.grip import Grip
 from ulvent.core.proof import Finding
-from ulvent.core.recipe.lettering import Nudge
+from ulvent.core.recipe import Nudge
 
 
 class NamedPlace(BaseModel):

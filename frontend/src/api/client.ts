@@ -34,7 +34,6 @@ export type ShownOutline = Schemas['ShownOutline'];
 export type Prepare = Schemas['Prepare'];
 export type ToolSheet = Schemas['ToolSheet'];
 export type ProofScene = Schemas['ProofScene'];
-export type ProofLayer = Schemas['ProofLayer'];
 export type ProofBridge = Schemas['ProofBridge'];
 export type Use = ProofScene['use'];
 export type Catalogue = Schemas['Catalogue'];

@@ -626,26 +626,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/proof/bridge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Pulled
-         * @description The angle at which a bridge stands that is pulled to a point, degrees.
-         */
-        post: operations["pulled_api_proof_bridge_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/tool-sheets": {
         parameters: {
             query?: never;
@@ -1435,7 +1415,7 @@ export interface components {
         };
         /**
          * ChangeBridge
-         * @description A bridge moved or taken away by hand, in the recipe that it comes from.
+         * @description A bridge set at an angle, degrees in its letter's own frame, or taken away.
          */
         ChangeBridge: {
             /**
@@ -2625,8 +2605,6 @@ export interface components {
             title: string;
             /** Inputs */
             inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
-            /** Leans */
-            leans: boolean;
             /** Turns */
             turns: boolean;
             /** Scales */
@@ -3119,7 +3097,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -4163,6 +4141,40 @@ export interface components {
             ];
         };
         /**
+         * PullBridge
+         * @description A bridge pulled toward a point; `about` and `axes` are those that the bridge has.
+         */
+        PullBridge: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "pull-bridge";
+            /** Lettering */
+            lettering: string;
+            /** Letter */
+            letter: number;
+            /** Bridge */
+            bridge: number;
+            /** About */
+            about: [
+                number,
+                number
+            ];
+            /** Axes */
+            axes: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** To */
+            to: [
+                number,
+                number
+            ];
+        };
+        /**
          * PullLetters
          * @description Letters moved as far as a pointer went, along the line and across it.
          */
@@ -4183,18 +4195,6 @@ export interface components {
             ];
             /** End */
             end: [
-                number,
-                number
-            ];
-        };
-        /**
-         * Pulled
-         * @description A bridge that is being pulled, and where to.
-         */
-        Pulled: {
-            bridge: components["schemas"]["ProofBridge"];
-            /** To */
-            to: [
                 number,
                 number
             ];
@@ -7353,39 +7353,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofScene"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    pulled_api_proof_bridge_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Pulled"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": number;
                 };
             };
             /** @description Unprocessable Entity */

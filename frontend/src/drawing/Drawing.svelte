@@ -2,7 +2,8 @@
   import { catalogue } from '../api/catalogue';
   import type { SceneLettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import type { Snapshot } from '../piece/snapshot';
+  import { Gestures } from './gestures.svelte';
+  import { Holds } from './holds';
   import { Sketch } from './sketch.svelte';
   import type { Viewport } from './viewport.svelte';
   import ViewBar from './ViewBar.svelte';
@@ -22,18 +23,26 @@
 
   let { editor, view, margin, onshowall, onshowlettering }: Props = $props();
 
-  const WHEEL = 0.0016;
   const scene = $derived(editor.live.scene);
   const chosenLettering = $derived(editor.lettering?.id);
   const chosenGuide = $derived(editor.guide?.id);
   const shownGuides = $derived(scene?.guides.filter((one) => one.shown) ?? []);
   const sketch = $derived(new Sketch(editor));
-  let drawing: SVGSVGElement;
+  const holds = $derived(new Holds(editor, view, () => sketch));
+  const gestures = $derived(
+    new Gestures(view, {
+      take: (event, at) => holds.take(event, at),
+      hover: (place) => {
+        if (editor.selection.tool !== 'points' || !sketch.active) return;
+        sketch.hover(view.toPiece(...place()), view.scale);
+      },
+    }),
+  );
   let measure = $state<Measure>();
 
   // The whole piece stays in view until the person looks elsewhere or takes hold of something.
   $effect(() => {
-    const busy = held || editor.selection.tool !== 'choose' || editor.holding;
+    const busy = gestures.busy || editor.selection.tool !== 'choose' || editor.holding;
     if (scene && view.width && view.height && !view.moved && !busy) view.show(scene.bounds, margin);
   });
 
@@ -70,148 +79,6 @@
     return `M${x0 - ox} ${cy}H${x1 + ox}M${cx} ${y0 - oy}V${y1 + oy}`;
   });
 
-  // ------------------------------------------------------------------ pointers
-
-  type Letter = { place: number; label: number | undefined };
-  type Hold = { id: string; from: [number, number]; base: Snapshot; moved: boolean };
-  type Held =
-    | ({ kind: 'lettering' | 'letters'; letter: Letter | undefined; more: boolean } & Hold)
-    | ({ kind: 'guide' } & Hold)
-    | { kind: 'freehand' }
-    | { kind: 'view'; x: number; y: number };
-
-  let held = $state.raw<Held>();
-  // Two fingers: their last distance and middle.
-  const fingers = new Map<number, [number, number]>();
-
-  /** Where the drawing is on the page; asked once a gesture, since asking lays the page out. */
-  let corner = { left: 0, top: 0 };
-
-  function inDrawing(event: PointerEvent | WheelEvent): [number, number] {
-    return [event.clientX - corner.left, event.clientY - corner.top];
-  }
-
-  function down(event: PointerEvent): void {
-    if (event.button > 1) return;
-    corner = drawing.getBoundingClientRect();
-    const at = inDrawing(event);
-    fingers.set(event.pointerId, at);
-    drawing.setPointerCapture(event.pointerId);
-    drawing.focus({ preventScroll: true });
-    if (event.button === 0 && fingers.size === 1 && editor.selection.tool !== 'choose') {
-      useTool(view.toPiece(...at));
-      return;
-    }
-    const target = event.target as Element;
-    const id = target.closest('[data-lettering]')?.getAttribute('data-lettering');
-    const guide = target.closest('[data-guide]')?.getAttribute('data-guide');
-    const from = view.toPiece(...at);
-    if (guide && event.button === 0 && fingers.size === 1) {
-      const mine = editor.selection.chosen?.kind === 'guide' && editor.selection.chosen.id === guide;
-      if (!mine) editor.selection.choose({ kind: 'guide', id: guide });
-      held = mine
-        ? { kind: 'guide', id: guide, from, base: editor.base, moved: false }
-        : { kind: 'view', x: at[0], y: at[1] };
-    } else if (id && event.button === 0 && fingers.size === 1) {
-      const mine = id === chosenLettering;
-      if (!mine) editor.selection.choose({ kind: 'lettering', id });
-      const letter = mine ? letterAt(target) : undefined;
-      const onChosen = letter && editor.selection.letters.includes(letter.place);
-      held = {
-        kind: onChosen ? 'letters' : 'lettering',
-        id,
-        from,
-        base: editor.base,
-        moved: false,
-        letter,
-        more: event.shiftKey,
-      };
-    } else {
-      held = { kind: 'view', x: at[0], y: at[1] };
-    }
-  }
-
-  /** What a press does while a tool is taken up. */
-  function useTool(at: [number, number]): void {
-    if (editor.selection.tool === 'measure') {
-      editor.selection.mark(at);
-    } else if (editor.selection.tool === 'points') {
-      sketch.place(at, view.scale);
-    } else {
-      sketch.draw(at, view.scale);
-      held = { kind: 'freehand' };
-    }
-  }
-
-  function move(event: PointerEvent): void {
-    if (editor.selection.tool === 'points' && sketch.active && !fingers.size) {
-      corner = drawing.getBoundingClientRect();
-      sketch.hover(view.toPiece(...inDrawing(event)), view.scale);
-    }
-    if (!fingers.has(event.pointerId)) return;
-    const at = inDrawing(event);
-    const before = [...fingers.values()];
-    fingers.set(event.pointerId, at);
-    if (fingers.size === 2) {
-      pinch(before as [[number, number], [number, number]]);
-    } else if (held?.kind === 'view') {
-      view.pan(at[0] - held.x, at[1] - held.y);
-      held = { kind: 'view', x: at[0], y: at[1] };
-    } else if (held?.kind === 'freehand') {
-      sketch.draw(view.toPiece(...at), view.scale);
-    } else if (held) {
-      // From how the piece is when the pull begins: a typed figure may have come since the press.
-      if (!held.moved) held.base = editor.base;
-      held.moved = true;
-      pull(held, view.toPiece(...at), false);
-    }
-  }
-
-  function pull(what: { kind: 'lettering' | 'letters' | 'guide' } & Hold, end: [number, number], last: boolean): void {
-    const { id, from: start, base } = what;
-    if (what.kind === 'letters') {
-      const letters = editor.selection.letters;
-      editor.act({ act: 'pull-letters', lettering: id, letters, start, end }, base, last);
-    } else if (what.kind === 'lettering') {
-      editor.act({ act: 'slide-after', lettering: id, start, end }, base, last);
-    } else {
-      editor.act({ act: 'pull', guide: id, grip: 'whole', start, end }, base, last);
-    }
-  }
-
-  function up(event: PointerEvent): void {
-    if (held?.kind === 'freehand') sketch.finishFreehand();
-    else if (held && held.kind !== 'view' && held.moved) {
-      pull(held, view.toPiece(...inDrawing(event)), true);
-    } else if (held?.kind === 'lettering' || held?.kind === 'letters') {
-      // A press without a pull chooses a letter of the lettering that was chosen already.
-      if (held.letter?.label !== undefined) editor.selection.chooseLabel(held.letter.label);
-      else if (held.letter && held.letter.place >= 0) editor.selection.chooseLetter(held.letter.place, held.more);
-      else if (!held.letter) editor.selection.letters = [];
-    }
-    fingers.delete(event.pointerId);
-    held = undefined;
-  }
-
-  function pinch(before: [[number, number], [number, number]]): void {
-    const now = [...fingers.values()] as [[number, number], [number, number]];
-    const [was, is] = [before, now].map(([a, b]) => ({
-      x: (a[0] + b[0]) / 2,
-      y: (a[1] + b[1]) / 2,
-      apart: Math.max(Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]), 1),
-    })) as [Middle, Middle];
-    view.pan(is.x - was.x, is.y - was.y);
-    view.zoom(is.apart / was.apart, is.x, is.y);
-  }
-  type Middle = { x: number; y: number; apart: number };
-
-  function wheel(event: WheelEvent): void {
-    event.preventDefault();
-    corner = drawing.getBoundingClientRect();
-    const factor = 2 ** (-event.deltaY * WHEEL * (event.ctrlKey ? 6 : 1));
-    view.zoom(factor, ...inDrawing(event));
-  }
-
   /** A double click ends a line, adds a point to a chosen drawn guide, or shows everything. */
   function twice(event: MouseEvent): void {
     if (editor.selection.tool === 'points') return sketch.finish();
@@ -219,9 +86,7 @@
     const under = document.elementFromPoint(event.clientX, event.clientY);
     const guide = under?.closest('[data-guide]')?.getAttribute('data-guide');
     if (guide && editor.guide?.id === guide && catalogue().kinds[editor.guide.kind]?.nodes) {
-      const box = drawing.getBoundingClientRect();
-      const near = view.toPiece(event.clientX - box.left, event.clientY - box.top);
-      editor.act({ act: 'add-node', guide, near });
+      editor.act({ act: 'add-node', guide, near: view.toPiece(...gestures.placeOf(event)) });
     } else {
       onshowall();
     }
@@ -235,34 +100,20 @@
     return lettering.places.map((place) => editor.selection.letters.includes(place));
   }
 
-  /** The letter under the pointer, by its line and its place on it. */
-  function letterAt(target: Element): { place: number; label: number | undefined } | undefined {
-    const index = Number(target.getAttribute('data-letter') ?? -1);
-    const line = Number(target.closest('[data-line]')?.getAttribute('data-line'));
-    const found = scene?.letterings.find((one) => one.id === chosenLettering && one.line === line);
-    if (index < 0 || !found) return undefined;
-    return { place: found.places[index] ?? -1, label: found.labels[index] };
-  }
-
   const overflow = (lettering: SceneLettering) => lettering.room < 0;
 </script>
 
 <div class="drawing" bind:clientWidth={view.width} bind:clientHeight={view.height}>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex a11y_no_noninteractive_element_interactions -->
   <svg
-    bind:this={drawing}
     role="application"
     aria-label="The piece. Arrow keys slide the chosen lettering or move the chosen guide."
     tabindex="0"
-    class:panning={held?.kind === 'view'}
+    class:panning={gestures.panning}
     class:tool={editor.selection.tool !== 'choose'}
     class:pulled={editor.holding}
-    onpointerdown={down}
-    onpointermove={move}
-    onpointerup={up}
-    onpointercancel={up}
-    onwheel={wheel}
     ondblclick={twice}
+    {@attach gestures.on}
   >
     {#if scene}
       <g transform={view.transform}>

@@ -75,7 +75,9 @@
       selected={text(one.field)}
       on:update={(event) => event.detail !== text(one.field) && set(one.field, event.detail || null)}
     >
-      {#each shapes as { value, label } (value)}<SelectItem {value} text={label} />{/each}
+      {#each shapes.filter(({ value }) => value || one.or_blank) as { value, label } (value)}
+        <SelectItem {value} text={label} />
+      {/each}
     </Select>
   {/if}
 {/each}

@@ -39,9 +39,11 @@
   /** What a step begins with; what it names is the first shape that there is. */
   function first(step: StepEntry): unknown {
     if (typeof step.first !== 'object') return step.first;
-    const named = step.inputs.flatMap((one) => (one.input === 'guide' ? [one.field] : []));
-    const shape = shapes[0]?.value || null;
-    const begun = { ...(step.first as Values), ...Object.fromEntries(named.map((field) => [field, shape])) };
+    const named = step.inputs.flatMap((one) => {
+      const shape = one.input === 'guide' && shapes.find(({ value }) => value || one.or_blank);
+      return one.input === 'guide' ? [[one.field, (shape && shape.value) || null]] : [];
+    });
+    const begun = { ...(step.first as Values), ...Object.fromEntries(named) };
     return isList(step) ? [begun] : begun;
   }
 

@@ -3,7 +3,6 @@
   import type { ProofBridge } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import LengthField from '../parts/LengthField.svelte';
-  import { changeBridge } from './bridges';
 
   interface Props {
     editor: Editor;
@@ -16,7 +15,8 @@
   const own = $derived(bridge.letter >= 0);
 
   function change(changed: { removed?: boolean; angle?: number }): void {
-    changeBridge(editor, bridge, changed);
+    const { lettering, letter, number } = bridge;
+    editor.act({ act: 'change-bridge', lettering, letter, bridge: number, removed: false, ...changed });
   }
 </script>
 

@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { api, type Finding, type ProofBridge, type ProofScene } from '../api/client';
+  import type { Finding, ProofBridge, ProofScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import type { Snapshot } from '../piece/snapshot';
+  import { Gestures, type Hold, type Place } from '../drawing/gestures.svelte';
   import type { Viewport } from '../drawing/viewport.svelte';
   import ViewBar from '../drawing/ViewBar.svelte';
   import BridgeCard from './BridgeCard.svelte';
-  import { changeBridge } from './bridges';
 
   interface Props {
     editor: Editor;
@@ -18,7 +18,6 @@
   let { editor, view, scene, looked, onshowall }: Props = $props();
 
   const NUMBERED = 60;
-  let panning = $state<{ x: number; y: number }>();
   let bridge = $state.raw<ProofBridge>();
 
   const bridges = $derived(scene.layers.flatMap((layer) => layer.bridges));
@@ -33,84 +32,40 @@
         && one.lettering === bridge.lettering),
   );
 
-  /** A bridge that is being pulled; the newest place waits while an answer is on its way. */
-  let pulling = $state.raw<{ bridge: ProofBridge; base: Snapshot; moved: boolean }>();
-  let angle: number | undefined;
-  let asking = false;
-  let newest: [number, number] | undefined;
+  const gestures = $derived(new Gestures(view, { take }));
 
-  function grasp(event: PointerEvent, one: ProofBridge): void {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    bridge = one;
-    if (one.letter < 0) return;
-    pulling = { bridge: one, base: editor.base, moved: false };
-    angle = undefined;
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
+  /** A press takes hold of a bridge, or moves the view. */
+  function take(event: PointerEvent, at: Place): Hold | undefined {
+    const index = (event.target as Element).getAttribute('data-bridge');
+    bridge = index === null ? undefined : bridges[Number(index)];
+    if (!bridge) return undefined;
+    return bridge.letter < 0 ? {} : pull(bridge, at);
   }
 
-  function pull(event: PointerEvent): void {
-    if (!pulling) return;
-    const { left, top } = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect();
-    newest = view.toPiece(event.clientX - left, event.clientY - top);
-    if (Math.abs(event.movementX) + Math.abs(event.movementY) > 0) pulling = { ...pulling, moved: true };
-    if (pulling.moved && !asking) void ask();
-  }
-
-  async function ask(): Promise<void> {
-    asking = true;
-    while (newest && pulling) {
-      const to = newest;
-      const { bridge: held, base } = pulling;
-      newest = undefined;
-      const answer = await api
-        .POST('/api/proof/bridge', { body: { bridge: held, to } })
-        .catch(() => undefined);
-      if (answer?.data === undefined) continue;
-      angle = answer.data;
-      changeBridge(editor, held, { angle }, base, !pulling);
-    }
-    asking = false;
-  }
-
-  function release(): void {
-    const held = pulling;
-    pulling = undefined;
-    // One that is still asked for is the last one when it has been answered.
-    if (held?.moved && !asking && angle !== undefined) {
-      changeBridge(editor, held.bridge, { angle }, held.base);
-    }
-  }
-
-  function wheel(event: WheelEvent): void {
-    event.preventDefault();
-    view.zoom(Math.exp(-event.deltaY / 400), event.offsetX, event.offsetY);
-  }
-
-  function down(event: PointerEvent): void {
-    if (event.button !== 0) return;
-    panning = { x: event.clientX, y: event.clientY };
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    bridge = undefined;
-  }
-
-  function move(event: PointerEvent): void {
-    if (!panning) return;
-    view.pan(event.clientX - panning.x, event.clientY - panning.y);
-    panning = { x: event.clientX, y: event.clientY };
+  function pull(one: ProofBridge, [x, y]: Place): Hold {
+    const { lettering, letter, number, about, axes } = one;
+    let base: Snapshot | undefined;
+    const act = (to: Place, last: boolean) => {
+      const what = { lettering, letter, bridge: number, about, axes, to: view.toPiece(...to) };
+      editor.act({ act: 'pull-bridge', ...what }, base, last);
+    };
+    return {
+      move: (to) => {
+        if (!base && to[0] === x && to[1] === y) return;
+        base ??= editor.base;
+        act(to, false);
+      },
+      end: (to) => base && act(to, true),
+    };
   }
 </script>
 
 <div class="drawing" bind:clientWidth={view.width} bind:clientHeight={view.height}>
-  <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <svg
     role="group"
     aria-label={`The piece as material: ${scene.parts.length} parts`}
-    class:panning
-    onwheel={wheel}
-    onpointerdown={down}
-    onpointermove={move}
-    onpointerup={() => (panning = undefined)}
+    class:panning={gestures.panning}
+    {@attach gestures.on}
   >
     <defs>
       <pattern id="fallen" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform={`rotate(45) scale(${1 / view.scale})`}>
@@ -147,10 +102,7 @@
           role="button"
           tabindex="0"
           aria-label={one.letter < 0 ? 'Bridge between letters' : `Bridge ${one.number + 1} of letter ${one.letter + 1}`}
-          onpointerdown={(event) => grasp(event, one)}
-          onpointermove={pull}
-          onpointerup={release}
-          onpointercancel={release}
+          data-bridge={index}
           onkeydown={(event) => event.key === 'Enter' && (bridge = one)}
         />
       {/each}

@@ -9,7 +9,7 @@
   import FolderOpen from 'carbon-icons-svelte/lib/FolderOpen.svelte';
   import { onMount } from 'svelte';
   import { api, asDocument, saying, type OpenPiece, type PieceSummary } from '../api/client';
-  import Brand from '../parts/Brand.svelte';
+  import Brand from '../shell/Brand.svelte';
   import { router } from '../shell/router.svelte';
   import NewPiece from './NewPiece.svelte';
   import PieceCard from './PieceCard.svelte';

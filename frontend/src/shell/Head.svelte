@@ -8,7 +8,7 @@
   import { figuresSettled } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { clock } from '../words/words';
-  import Brand from '../parts/Brand.svelte';
+  import Brand from './Brand.svelte';
   import { follow } from './router.svelte';
   import type { View } from './views';
 

@@ -3,7 +3,7 @@
   import { onDestroy, onMount } from 'svelte';
   import { api, saying, type OpenPiece } from '../api/client';
   import { Editor } from '../piece/editor.svelte';
-  import Brand from '../parts/Brand.svelte';
+  import Brand from './Brand.svelte';
   import Conflict from './Conflict.svelte';
   import Head from './Head.svelte';
   import { follow, router } from './router.svelte';

@@ -1,15 +1,14 @@
 <script lang="ts">
-  import { choices } from '../api/catalogue';
-  import type { Lettering, StripLine } from '../api/client';
+  import type { StripLine } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import type { Snapshot } from '../piece/snapshot';
-  import { figure, guideName } from '../words/words';
+  import { figure } from '../words/words';
   import Letters from '../drawing/Letters.svelte';
   import StripGaps from './StripGaps.svelte';
+  import StripHead from './StripHead.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
-  const SPACING = choices<NonNullable<Lettering['spacing']>>('spacing');
   const SIDE = 52;
   const RULER = 22;
   /** Room for one line, and for the laps of several, px. */
@@ -109,12 +108,6 @@
   /** Letters in the other lane hang head down from the guide; their middle is brought to the lane's. */
   const laneMiddle = (one: StripLine) => one.foot + one.height / 2;
 
-  function setSpacing(spacing: NonNullable<Lettering['spacing']>): void {
-    if (!editor.lettering) return;
-    editor.changeLettering(editor.lettering.id, { spacing });
-    void editor.finish();
-  }
-
   // ------------------------------------------------------------------ dragging
 
   interface Held {
@@ -183,39 +176,7 @@
 </script>
 
 <section aria-label="Strip">
-  <header>
-    <strong>{guide ? `${guideName(guide)}, pulled straight` : 'Strip'}</strong>
-    {#if editor.lettering && !editor.lettering.dial}
-      <span class="spacing" role="group" aria-label="Gaps between letters">
-        gaps
-        {#each SPACING as one (one.value)}
-          <button
-            aria-pressed={editor.lettering.spacing === one.value}
-            title={one.value === 'even' ? 'Key E; hold B to compare' : undefined}
-            onclick={() => setSpacing(one.value)}
-          >
-            {one.label}
-          </button>
-        {/each}
-      </span>
-    {/if}
-    {#if spacing === 'overlap'}
-      <span>each word is one piece; its letters overlap by {figure(editor.lettering?.overlap ?? 0.5)} mm</span>
-    {:else if gaps?.x.length}
-      <span>
-        {#if editor.selection.before}
-          as the face spaces it:
-        {/if}
-        {Math.round(gaps.usual * 100)} % of
-        {spacing === 'font' ? 'what the face has on the straight' : 'what they should be'},
-        {gaps.spread < 0.001 ? 'even to 0.1 %' : `uneven by ${Math.round(gaps.spread * 100)} %`}{#if gaps.worst.length}; {gaps.worst.length} stand{gaps.worst.length === 1 ? 's' : ''} out{/if}{#if gaps.held_apart}; {gaps.held_apart} held apart so as not to touch{/if}
-      </span>
-    {/if}
-    {#if turned.length}<span>below: what reads the other way</span>{/if}
-    <span class="keys">
-      {editor.selection.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it'}
-    </span>
-  </header>
+  <StripHead {editor} {guide} {gaps} turned={turned.length > 0} />
   <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
     {#if strip && width}
       <!-- svelte-ignore a11y_no_static_element_interactions -->
@@ -331,49 +292,6 @@
     flex-direction: column;
     border-top: 1px solid var(--line);
     overflow: hidden;
-  }
-
-  header {
-    display: flex;
-    gap: 20px;
-    padding: 6px 16px 0;
-    color: var(--ink-soft);
-    font-size: 13px;
-    white-space: nowrap;
-  }
-
-  header strong {
-    color: var(--ink);
-    font-weight: 600;
-  }
-
-  .spacing button {
-    border: 0;
-    border-bottom: 2px solid transparent;
-    padding: 0 3px;
-    background: none;
-    color: var(--verdigris);
-    font: inherit;
-    cursor: pointer;
-  }
-
-  .spacing button[aria-pressed='true'] {
-    border-bottom-color: var(--verdigris);
-    color: var(--ink);
-    font-weight: 600;
-  }
-
-  header > * {
-    flex: none;
-  }
-
-  /* Help gives way to what is measured. */
-  header .keys {
-    flex: 0 1 auto;
-    min-width: 0;
-    margin-left: auto;
-    overflow: hidden;
-    text-overflow: ellipsis;
   }
 
   .body {

@@ -14,7 +14,7 @@ from ulvent.core.acts.grips import grips
 from ulvent.core.base.errors import PieceError
 from ulvent.core.curves import nearest
 from ulvent.core.drawing.measured_marks import measured
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 
 
 def with_guides(*guides: dict[str, Any]) -> dict[str, Any]:

@@ -10,8 +10,7 @@ import numpy as np
 from tests.makings import LINE, RING, done, found_in, laid_out
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Lettering, Piece, parse_piece
 from ulvent.shipped_faces import shipped_face
 
 

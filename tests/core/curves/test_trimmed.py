@@ -20,7 +20,7 @@ from ulvent.core.curves.trimmed import trimmed_parallels
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.build import guide_note
 from ulvent.core.guides.pathdata import curve_from_path_data
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 
 BUMPS = "M0 0C30 60 30 -60 60 0C70 20 75 -40 100 0"
 DUMBBELL = "M-60 30L-20 30L-10 8L10 8L20 30L60 30L60 -30L20 -30L10 -8L-10 -8L-20 -30L-60 -30Z"

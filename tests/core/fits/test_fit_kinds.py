@@ -17,8 +17,7 @@ from shapely.ops import unary_union
 
 from tests.makings import RING, SPIRAL, found_in, laid_out, line, lines, workpiece
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.piece import Piece, parse_piece
+from ulvent.core.recipe import Fit, Piece, parse_piece
 from ulvent.core.setting import Setting
 from ulvent.shipped_faces import shipped_face
 

@@ -19,7 +19,7 @@ from ulvent.core.curves import Curve, EllipseArc, SineWave, Superellipse, neares
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.kinds.arc_through_guide import arc_through
 from ulvent.core.guides.sizes import given_as
-from ulvent.core.recipe.piece import parse_guide, parse_piece
+from ulvent.core.recipe import parse_guide, parse_piece
 
 
 def curve(name: str, **changes: object) -> Curve:

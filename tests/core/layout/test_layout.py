@@ -13,7 +13,7 @@ from ulvent.core.drawing.dimensions import dimensions
 from ulvent.core.drawing.strip import pull_straight
 from ulvent.core.layout import lay_out
 from ulvent.core.layout.measure import measure
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.demo import barrel_head, demo_pieces
 from ulvent.shipped_faces import shipped_face
 

@@ -13,8 +13,7 @@ from tests.makings import BOARD_RING, board, proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material
-from ulvent.core.recipe.piece import Piece, parse_piece
-from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS, ToolSheet
+from ulvent.core.recipe import PLAIN, TOOL_SHEETS, Piece, ToolSheet, parse_piece
 from ulvent.shipped_faces import face_named
 
 SHEETS = {sheet.id: sheet for sheet in TOOL_SHEETS}

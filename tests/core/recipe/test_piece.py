@@ -12,8 +12,7 @@ import numpy as np
 from tests.makings import document, with_guide, with_lettering, workpiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import lay_out
-from ulvent.core.recipe.lettering import MOST_LETTERS
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import MOST_LETTERS, parse_piece
 from ulvent.formats.svg_writing import write_svg
 from ulvent.shipped_faces import shipped_face
 

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from tests.makings import document, found_in
 from ulvent.core.drawing.strip import pull_straight
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.core.setting import Setting, tight_stretches
 from ulvent.shipped_faces import shipped_face
 

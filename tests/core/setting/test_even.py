@@ -19,7 +19,7 @@ from shapely.ops import unary_union
 from tests.makings import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, found_in, joint_gaps, laid_out, line
 from ulvent.core.base.tolerances import GAP_IN_HAND
 from ulvent.core.layout import lay_out
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.clearance import clearance_of
 from ulvent.core.setting.gaps.giving_way import MOST_GIVEN

@@ -10,7 +10,7 @@ import shapely
 
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.recipe.piece import parse_piece
+from ulvent.core.recipe import parse_piece
 from ulvent.core.setting import Setting
 from ulvent.shipped_faces import face_named
 

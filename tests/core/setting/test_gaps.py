@@ -13,7 +13,7 @@ from shapely.ops import unary_union
 from tests.makings import LINE, line
 from ulvent.core.curves import CircularArc, Curve, Line
 from ulvent.core.faces import Face
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.gaps.profiles import softening
 from ulvent.shipped_faces import FONTS, shipped_face

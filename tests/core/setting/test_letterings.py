@@ -23,10 +23,10 @@ from tests.makings import (
     line,
     lines,
 )
-from ulvent.core.acts.tables import pasted_labels
+from ulvent.core.acts.pasted_labels import pasted_labels
 from ulvent.core.base.errors import PieceError
+from ulvent.core.recipe import Names, Numbers
 from ulvent.core.recipe.arrangements import LINE_TO_LINE
-from ulvent.core.recipe.lettering import Names, Numbers
 from ulvent.core.setting import place_map
 from ulvent.core.setting.letters.sequences import label_texts, letters
 from ulvent.shipped_faces import shipped_face

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from tests import zoo
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import BezierPath, CircularArc, CubicSegment, Curve, Line
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.shipped_faces import shipped_face
 

@@ -18,6 +18,7 @@ from ulvent.core.shapes import Region
 from ulvent.core.steps.bridge_search import (
     Bridge,
     BridgeChange,
+    angle_toward,
     bridges_of,
     fallen,
     letter_bridges,
@@ -143,7 +144,9 @@ class Places(unittest.TestCase):
                     [math.cos(math.radians(angle)), math.sin(math.radians(angle))]
                 )
                 x, y = (matrix[:, :2] @ local + matrix[:, 2]).tolist()
-                self.assertAlmostEqual(placed.angle_toward((x, y)), angle, places=9)
+                self.assertAlmostEqual(
+                    angle_toward((x, y), placed.about, placed.axes), angle, places=9
+                )
 
     def test_one_moved_by_hand_stands_where_it_was_asked_for(self) -> None:
         _, scale, outline = letter(shipped_face("lato-bold"), "O")

@@ -13,7 +13,7 @@ from ulvent.core.acts.act import Act, Done, LetteringAct, Made
 from ulvent.core.base.errors import FaceError, wrong_field
 from ulvent.core.base.register import found_classes
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece, checked
+from ulvent.core.recipe import Piece, checked
 
 ACTS: dict[str, type[Act]] = {
     one.model_fields["act"].annotation.__args__[0]: one  # type: ignore[union-attr]

@@ -19,8 +19,7 @@ from ulvent.core.guides import guide_curves
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.guides.kinds.drawn_guide import DrawnGuide
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 ActPoint = Annotated[tuple[Finite, Finite], Turned()]

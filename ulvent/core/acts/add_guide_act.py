@@ -7,7 +7,7 @@ from typing import Literal
 from ulvent.core.acts.act import Act, Done, with_new_guide
 from ulvent.core.guides.kinds import Guide
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class AddGuide(Act):

@@ -8,8 +8,8 @@ from pydantic import Field
 
 from ulvent.core.acts.act import Act, Done, Made, free_id, guide_of
 from ulvent.core.layout import FaceNamed
+from ulvent.core.recipe import Piece, parsed_lettering
 from ulvent.core.recipe.first import USUAL_CHOICES
-from ulvent.core.recipe.piece import Piece, parsed_lettering
 
 
 class AddLettering(Act):

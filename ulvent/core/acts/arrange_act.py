@@ -8,9 +8,8 @@ from ulvent.core.acts.act import LetteringAct
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
+from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.recipe.arrangements import ARRANGEMENTS, arranged
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
 
 
 class Arrange(LetteringAct):

@@ -12,7 +12,7 @@ from typing import Annotated
 from pydantic import Field
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.recipe.lettering import MOST_LETTERS, Lettering, Nudge, Place
+from ulvent.core.recipe import MOST_LETTERS, Lettering, Nudge, Place
 from ulvent.core.setting import nudges_on
 
 _DECIMALS = 4

@@ -10,7 +10,7 @@ from ulvent.core.acts.act import MOST_SAMPLES, Act, ActPoint, Done, with_new_gui
 from ulvent.core.acts.sketches import about_their_middle, new_drawn
 from ulvent.core.guides.drawn import Node
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class DrawFreehand(Act):

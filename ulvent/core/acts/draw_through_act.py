@@ -11,7 +11,7 @@ from ulvent.core.acts.sketches import about_their_middle, new_drawn
 from ulvent.core.guides.drawn import Node
 from ulvent.core.guides.frame import rounded_point
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class DrawThrough(Act):

@@ -9,7 +9,7 @@ from pydantic import Field
 from ulvent.core.acts.act import GuideAct
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.guides.sizes import given_as
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class GiveAs(GuideAct):

@@ -20,7 +20,7 @@ from ulvent.core.guides.grip import Grip
 from ulvent.core.guides.kind import GuideKind, Hold
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.layout import LaidGuide
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 _OUTSIDE = 1.12
 """Grips that turn and scale stand so much further out than the guide reaches."""

@@ -8,7 +8,7 @@ from ulvent.core.acts.act import Done, GuideAct, drawn, guide_of, with_guide, wi
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.guides.nodes import joined
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class JoinGuides(GuideAct):

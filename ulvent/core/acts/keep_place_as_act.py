@@ -8,8 +8,7 @@ from ulvent.core.acts.act import LetteringAct
 from ulvent.core.acts.slide import kept_as
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering, PlaceKind
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece, PlaceKind
 
 
 class KeepPlaceAs(LetteringAct):

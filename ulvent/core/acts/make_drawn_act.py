@@ -8,7 +8,7 @@ from ulvent.core.acts.act import GuideAct
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.guides.nodes import drawn_from
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class MakeDrawn(GuideAct):

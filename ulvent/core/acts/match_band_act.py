@@ -5,12 +5,11 @@ from __future__ import annotations
 from typing import Literal
 
 from ulvent.core.acts.act import LetteringAct, lettering_of
-from ulvent.core.acts.sides import matched_to
+from ulvent.core.acts.band_sides import matched_to
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 
 class MatchBand(LetteringAct):

@@ -7,11 +7,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ulvent.core.acts.act import LetteringAct
-from ulvent.core.acts.tables import pasted_labels
+from ulvent.core.acts.pasted_labels import pasted_labels
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 
 class PasteLabels(LetteringAct):

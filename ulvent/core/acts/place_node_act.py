@@ -7,7 +7,7 @@ from typing import Literal
 from ulvent.core.acts.act import ActPoint, GuideAct, Index
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.guides.kinds import AnyGuide, kind_of
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class PlaceNode(GuideAct):

@@ -7,7 +7,7 @@ from typing import Literal
 from ulvent.core.acts.act import ActPoint, GuideAct
 from ulvent.core.acts.grips import pulled
 from ulvent.core.guides.kinds import AnyGuide
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class Pull(GuideAct):

@@ -11,8 +11,7 @@ from ulvent.core.acts.by_hand import Letters, changed_letters, known_letters, nu
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed, standing_of
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.setting import set_lettering
 
 

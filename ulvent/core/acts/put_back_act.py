@@ -8,8 +8,7 @@ from ulvent.core.acts.act import LetteringAct
 from ulvent.core.acts.by_hand import Letters, put_back
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 
 class PutBack(LetteringAct):

@@ -6,7 +6,7 @@ from typing import Literal
 
 from ulvent.core.acts.act import Done, GuideAct, guide_of, with_guide
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class RemoveGuide(GuideAct):

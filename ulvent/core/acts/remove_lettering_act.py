@@ -6,7 +6,7 @@ from typing import Literal
 
 from ulvent.core.acts.act import Act, Done, without_orphans
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class RemoveLettering(Act):

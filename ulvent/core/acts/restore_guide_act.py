@@ -6,7 +6,7 @@ from typing import Literal
 
 from ulvent.core.acts.act import GuideAct
 from ulvent.core.guides.kinds import AnyGuide
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class RestoreGuide(GuideAct):

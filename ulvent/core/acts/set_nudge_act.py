@@ -8,8 +8,7 @@ from ulvent.core.acts.act import Finite, LetteringAct
 from ulvent.core.acts.by_hand import Letters, changed_letters, known_letters
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering, Nudge
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Nudge, Piece
 
 
 class SetNudge(LetteringAct):

@@ -7,9 +7,8 @@ from typing import Literal
 from ulvent.core.acts.act import LetteringAct
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
+from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.recipe.arrangements import with_ticks
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
 
 
 class SetTicks(LetteringAct):

@@ -6,7 +6,7 @@ import numpy as np
 
 from ulvent.core.curves import Curve, nearest
 from ulvent.core.guides import place_share
-from ulvent.core.recipe.lettering import Lettering, PlaceKind
+from ulvent.core.recipe import Lettering, PlaceKind
 from ulvent.core.setting import guide_station
 
 _STATION_DECIMALS = 3

@@ -8,8 +8,7 @@ from ulvent.core.acts.act import ActPoint, LetteringAct
 from ulvent.core.acts.slide import slid_after
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 
 class SlideAfter(LetteringAct):

@@ -16,7 +16,7 @@ from ulvent.core.acts.act import (
 )
 from ulvent.core.guides.nodes import split_at
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class SplitAt(GuideAct):

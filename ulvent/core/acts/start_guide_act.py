@@ -13,7 +13,7 @@ from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kind import Sizes
 from ulvent.core.guides.kinds import STARTS, parsed_guide
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Piece
 
 
 class StartGuide(Act):

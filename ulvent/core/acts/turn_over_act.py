@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from ulvent.core.acts.act import LetteringAct
-from ulvent.core.acts.sides import turned_over
+from ulvent.core.acts.band_sides import turned_over
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 
 class TurnOver(LetteringAct):

@@ -22,6 +22,8 @@ Stations = NDArray[np.float64]
 """(n,) distances along a curve from its start, mm."""
 Lengths = NDArray[np.float64]
 """(n,) lengths or distances, mm."""
+Scales = NDArray[np.float64]
+"""(n,) mm per unit of a face."""
 Turns = NDArray[np.float64]
 """(n,) angles, **radians**, counter-clockwise."""
 Bends = NDArray[np.float64]

@@ -4,9 +4,6 @@ from __future__ import annotations
 
 import math
 
-FLATTENING = 0.01
-"""Largest distance, mm, between a curve and the polyline that stands for it."""
-
 FITTING = 0.01
 """Largest distance, mm, between a curve and another fitted to it."""
 

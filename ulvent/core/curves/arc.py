@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Point, Points, Stations, turned_left
+from ulvent.core.base.arrays import Point, Points, Stations, turned_left
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.curve import Curve, Frames
 from ulvent.core.curves.segments import ArcSegment, Segment
@@ -46,7 +46,7 @@ class CircularArc(Curve):
     def closed(self) -> bool:
         return abs(self.sweep) == FULL_TURN
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         turned = self._turn * stations / self.radius
         angles = math.radians(self.begin) + turned
         outward = np.stack([np.cos(angles), np.sin(angles)], axis=1)
@@ -74,7 +74,7 @@ class CircularArc(Curve):
         away = points - np.array(self.centre)
         angles = np.arctan2(away[:, 1], away[:, 0])
         turned = np.mod(self._turn * (angles - math.radians(self.begin)), 2.0 * math.pi)
-        stations: Floats = turned * self.radius
+        stations: Stations = turned * self.radius
         off_end = stations > self.length
         whole = 2.0 * math.pi * self.radius
         nearer_start = whole - stations < stations - self.length

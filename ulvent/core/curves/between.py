@@ -17,7 +17,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, turned_left, unit
+from ulvent.core.base.arrays import Controls, Floats, Integers, Points, turned_left, unit
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.bezier import BezierPath
 from ulvent.core.curves.cubics import points_at
@@ -44,7 +44,7 @@ class _Nodes(NamedTuple):
     """Points on the line and its directions there, for rulings at the shares `u`."""
 
     u: Floats
-    points: Floats
+    points: Points
     tangents: Floats
 
     def at(self, index: Integers) -> _Nodes:
@@ -144,7 +144,7 @@ class _Between:
         points = a + at[:, None] * (b - a)
         return _Nodes(u, points, self._tangents(points, b - a))
 
-    def _tangents(self, points: Floats, across: Floats) -> Floats:
+    def _tangents(self, points: Points, across: Floats) -> Floats:
         """Directions along F = 0, with the second edge on the same side as `across` says."""
         slope = self._balance(points)[1]
         along = turned_left(slope)
@@ -152,7 +152,7 @@ class _Between:
         travel = self._first.tangents(nearest(self._first, points))
         return unit(along * np.sign((along * travel).sum(axis=1) + 1e-300)[:, None])
 
-    def _balance(self, points: Floats) -> tuple[Floats, Floats]:
+    def _balance(self, points: Points) -> tuple[Floats, Floats]:
         """F at `points` (n, 2), and its gradient (n, 2)."""
         to_first = points - self._first.points(nearest(self._first, points))
         to_second = points - self._second.points(nearest(self._second, points))
@@ -161,7 +161,7 @@ class _Between:
         slope = (1.0 - self._share) * unit(to_first) - self._share * unit(to_second)
         return balance, slope
 
-    def _off_balance(self, controls: Floats) -> Floats:
+    def _off_balance(self, controls: Controls) -> Floats:
         """The worst |F| at probes on each cubic."""
         probes = points_at(controls, _PROBES[None])
         off = np.abs(self._balance(probes.reshape(-1, 2))[0]).reshape(len(controls), -1)
@@ -169,7 +169,7 @@ class _Between:
         return worst
 
 
-def _controls(nodes: _Nodes) -> Floats:
+def _controls(nodes: _Nodes) -> Controls:
     """(n, 4, 2) one cubic between neighbouring nodes: the handles an arc of its turn would have."""
     start, end = nodes.points[:-1], nodes.points[1:]
     u, v = nodes.tangents[:-1], nodes.tangents[1:]

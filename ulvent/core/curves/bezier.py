@@ -12,7 +12,7 @@ from itertools import compress
 
 import numpy as np
 
-from ulvent.core.base.arrays import Complexes, Floats, Integers
+from ulvent.core.base.arrays import Complexes, Floats, Integers, Lengths
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.cubics import parted, raised
@@ -94,7 +94,7 @@ class BezierPath(Parametric):
         span = end - begin
         t = begin[:, None] + span[:, None] * NODES
         d0, d1, d2 = self._rates[which].T[:, :, None]
-        lengths: Floats = span * (np.abs(d0 + t * (d1 + t * d2)) @ WEIGHTS)
+        lengths: Lengths = span * (np.abs(d0 + t * (d1 + t * d2)) @ WEIGHTS)
         return lengths
 
     def _stretch(self, begin: float, end: float) -> Curve:

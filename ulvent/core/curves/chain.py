@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Stations
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, JOINT
 from ulvent.core.curves.curve import Corners, Curve, Frames, at_corners
@@ -96,7 +96,7 @@ class Chain(Curve):
     def corners(self) -> Corners:
         return self._all_corners
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         piece_of = np.searchsorted(self._ends[:-1], stations, side="right")
         points, tangents = np.empty((2, len(stations), 2))
         curvatures, turnings = np.empty((2, len(stations)))

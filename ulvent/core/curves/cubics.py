@@ -56,7 +56,7 @@ def velocities_at(controls: Controls, t: Floats) -> Points:
     return _weighted((u * u, 2.0 * u * t, t * t), 3.0 * np.diff(controls, axis=1))
 
 
-def _weighted(weights: tuple[Floats, ...], controls: Floats) -> Points:
+def _weighted(weights: tuple[Floats, ...], controls: Controls) -> Points:
     """Sums of control points (n, j, 2) by j weights, each (n,), (n, k) or (1, k)."""
     each = np.stack(weights, axis=-1)
     if each.ndim == 2:
@@ -76,7 +76,7 @@ def halves(controls: Controls) -> tuple[Controls, Controls]:
     return np.stack([a, ab, abc, middle], axis=1), np.stack([middle, bcd, cd, d], axis=1)
 
 
-def parted(points: Floats, begin: float, end: float) -> Floats:
+def parted(points: Points, begin: float, end: float) -> Floats:
     """A Bezier's control points (k,), complex, or (k, 2), from parameter `begin` to `end`."""
     for share, keep_left in ((end, True), (begin / end if end else 0.0, False)):
         rows = [points]
@@ -88,7 +88,7 @@ def parted(points: Floats, begin: float, end: float) -> Floats:
     return points
 
 
-def raised(points: Floats) -> Floats:
+def raised(points: Points) -> Floats:
     """Lines (n, 2, ...) and quadratics (n, 3, ...) as the cubics (n, 4, ...) that they are."""
     if points.shape[1] == 2:
         a, b = points[:, 0], points[:, 1]

@@ -112,7 +112,7 @@ def _fit(curve: Curve, stretches: Stretches, shares: Floats) -> Fit:
     return Fit(controls, curve.points(between.ravel()).reshape(*between.shape, 2))
 
 
-def _segment(controls: Floats) -> Segment:
+def _segment(controls: Controls) -> Segment:
     a, b, c, d = (as_point(point) for point in controls)
     along = controls[3] - controls[0]
     length = float(np.hypot(*along))

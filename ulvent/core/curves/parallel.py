@@ -20,7 +20,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Millimetres, rotated, turned_left
+from ulvent.core.base.arrays import Floats, Integers, Millimetres, Stations, rotated, turned_left
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
@@ -131,7 +131,7 @@ class Parallel(Curve):
         jumps[-1] = 0.0
         return jumps
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         if self.distance == 0.0:
             return self.base._frames(stations)
         span, feet = self._span_and_feet(stations)
@@ -165,7 +165,7 @@ class Parallel(Curve):
 
     # ---------------------------------------------------------- foot and carry
 
-    def foot(self, stations: Floats) -> Floats:
+    def foot(self, stations: Stations) -> Stations:
         """Stations on the base whose normals carry the given `stations`, (n,)."""
         if self.distance == 0.0:
             return stations
@@ -175,7 +175,7 @@ class Parallel(Curve):
         inside = np.clip(stations, 0.0, self.length)
         return self._span_and_feet(inside)[1] + (stations - inside)
 
-    def carry(self, stations: Floats) -> Floats:
+    def carry(self, stations: Stations) -> Stations:
         """Stations here of what stands at `stations` (n,) on the base."""
         if self.distance == 0.0:
             return stations
@@ -195,7 +195,7 @@ class Parallel(Curve):
         carried: Floats = self._starts[span] + np.clip(along, 0.0, self._lengths[span]) + beyond
         return carried
 
-    def _span_and_feet(self, stations: Floats) -> tuple[Integers, Floats]:
+    def _span_and_feet(self, stations: Stations) -> tuple[Integers, Floats]:
         """Span and foot of stations inside `[0, length]`; bracketed Newton on σ(s)."""
         span = np.searchsorted(self._ends[:-1], stations, side="right")
         begin, begin_turning = self._begins[span], self._begin_turnings[span]
@@ -219,7 +219,7 @@ class Parallel(Curve):
         return span, feet
 
 
-def _turnings_before(base: Curve, stations: Floats) -> Floats:
+def _turnings_before(base: Curve, stations: Stations) -> Floats:
     """Turnings just before each station, the jump of a corner there left out."""
     corners = base.corners
     turnings = base._frames(stations).turnings

@@ -21,7 +21,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Complexes, Floats, Integers
+from ulvent.core.base.arrays import Booleans, Complexes, Floats, Integers, Lengths, Stations
 from ulvent.core.base.tolerances import CORNER, QUADRATURE
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
@@ -58,7 +58,7 @@ class _Panels(NamedTuple):
     which: Integers
     begin: Floats
     end: Floats
-    lengths: Floats
+    lengths: Lengths
 
 
 class Parametric(Curve):
@@ -95,7 +95,7 @@ class Parametric(Curve):
         span = end - begin
         t = begin[:, None] + span[:, None] * NODES
         speeds = np.abs(self._velocity(np.repeat(which, len(NODES)), t.ravel()))
-        lengths: Floats = span * (speeds.reshape(t.shape) @ WEIGHTS)
+        lengths: Lengths = span * (speeds.reshape(t.shape) @ WEIGHTS)
         return lengths
 
     # ------------------------------------------------------------ the protocol
@@ -116,7 +116,7 @@ class Parametric(Curve):
         sharp = np.abs(self._jumps) > CORNER
         return Corners(self._ends[:-1][sharp], self._jumps[sharp])
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         panel, t = self._parameters(stations)
         which = self._panels.which[panel]
         points, motion = self._positions(which, t), self._motion(which, t)
@@ -260,7 +260,7 @@ class Parametric(Curve):
 
     # ----------------------------------------------------------------- inverse
 
-    def _parameters(self, stations: Floats) -> tuple[Integers, Floats]:
+    def _parameters(self, stations: Stations) -> tuple[Integers, Floats]:
         """The panel and the parameter of each station."""
         panels = self._panels
         panel = np.searchsorted(self._ends[:-1], stations, side="right")

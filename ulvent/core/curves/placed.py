@@ -45,7 +45,7 @@ class Placed(Curve):
         stations, bends = self._base.bends
         return stations * self._scale, bends / self._scale
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         inside = np.minimum(stations / self._scale, self._base.length)
         corners = self._base.corners.stations
         inside = at_corners(inside, stations, corners * self._scale, corners)
@@ -57,7 +57,7 @@ class Placed(Curve):
             at.turnings,
         )
 
-    def _placed(self, points: Floats) -> Floats:
+    def _placed(self, points: Points) -> Floats:
         placed: Floats = self._scale * (points @ self._turn.T) + self._move
         return placed
 

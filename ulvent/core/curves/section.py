@@ -6,7 +6,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Millimetres
+from ulvent.core.base.arrays import Floats, Millimetres, Stations
 from ulvent.core.curves.curve import Corners, Curve, Frames, at_corners
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
@@ -34,7 +34,7 @@ class Section(Curve):
         inside = (of_base.stations > self._begin) & (of_base.stations < self._end)
         return Corners(of_base.stations[inside] - self._begin, of_base.turns[inside])
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         inside = np.minimum(self._begin + stations, self._base.length)
         corners = self._base.corners.stations
         inside = at_corners(inside, stations, corners - self._begin, corners)

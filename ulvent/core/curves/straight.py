@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Point
+from ulvent.core.base.arrays import Point, Stations
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves.curve import Curve, Frames
 from ulvent.core.curves.segments import LineSegment, Segment, as_point
@@ -31,7 +31,7 @@ class Line(Curve):
     def closed(self) -> bool:
         return False
 
-    def _frames(self, stations: Floats) -> Frames:
+    def _frames(self, stations: Stations) -> Frames:
         zeros = np.zeros(len(stations))
         return Frames(
             points=self._start + stations[:, None] * self._tangent,

@@ -19,7 +19,15 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Stretch, rotated, turned_left
+from ulvent.core.base.arrays import (
+    Booleans,
+    Floats,
+    Points,
+    Stations,
+    Stretch,
+    rotated,
+    turned_left,
+)
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER, JOINT
 from ulvent.core.base.trees import point_tree
@@ -146,7 +154,7 @@ class _Raw:
         stations = np.where(inside, self._fans[fan], places - passed)
         return stations, np.where(inside, into / self._widths[fan], -1.0)
 
-    def place(self, stations: Floats) -> Floats:
+    def place(self, stations: Stations) -> Floats:
         """Places of stations, before the fan where there is one."""
         index = np.searchsorted(self._fans, stations, side="left")
         found: Floats = stations + np.concatenate([[0.0], self._after])[index]
@@ -386,7 +394,7 @@ class _Raw:
             stays[unsure] = self._least(points[unsure], away[unsure], half_step) >= wanted
         return stays
 
-    def _least(self, points: Floats, away: Floats, half_step: float) -> Floats:
+    def _least(self, points: Points, away: Floats, half_step: float) -> Floats:
         """The least distance of each point from the base, from its best samples by Newton steps."""
         base, (samples, _) = self.base, self._base_samples
         least: Floats = away.min(axis=1)

@@ -14,7 +14,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Lengths, Matrices
 from ulvent.core.curves import Curve
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.setting import Setting, letter_corners, tight_stretches
@@ -56,7 +56,7 @@ class StripLettering:
     """
 
     setting: Setting
-    matrices: Floats
+    matrices: Matrices
     upright: bool
     gaps: tuple[StripGap, ...]
     starts: list[float]
@@ -171,7 +171,7 @@ def _guide_per_baseline(setting: Setting) -> Floats:
     return np.clip(1.0 / (1.0 - distance * bends), 1.0 / _WIDEST, _WIDEST)
 
 
-def _gaps(setting: Setting, x: Floats, widths: Floats) -> tuple[StripGap, ...]:
+def _gaps(setting: Setting, x: Floats, widths: Lengths) -> tuple[StripGap, ...]:
     ends = x + widths * setting.advances / 2.0
     starts = x - widths * setting.advances / 2.0
     gaps = setting.gaps

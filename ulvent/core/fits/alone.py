@@ -8,7 +8,7 @@ from ulvent.core.fits.heights import fit_heights, with_height
 from ulvent.core.fits.repeats import fit_repeats, with_times
 from ulvent.core.fits.tapers import fit_taper
 from ulvent.core.fits.trials import Settings, Tried
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 

@@ -8,8 +8,7 @@ from ulvent.core.fits.heights import with_height
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.recipe.fit import GivesWay
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import GivesWay, Lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
 _TIGHTEST = 0.6

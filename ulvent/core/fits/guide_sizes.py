@@ -19,8 +19,7 @@ from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
 from ulvent.core.fits.turns_apart import turns_apart
 from ulvent.core.guides.kinds import SCALE, AnyGuide, kind_of, sizes_of
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 

@@ -20,7 +20,7 @@ from ulvent.core.fits.room import (
 )
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting
 from ulvent.core.setting.rows.outcome import Fitted
 

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Points, Stations
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Curve
 from ulvent.core.curves.feet import toward_feet
@@ -35,19 +35,19 @@ class Edge:
         self._tree = point_tree(points)
         self._corners = curve.points(curve.corners.stations)
 
-    def roughly(self, points: Floats) -> tuple[Floats, Floats]:
+    def roughly(self, points: Points) -> tuple[Floats, Floats]:
         """(n,) distances within half a step, signed, and the stations that they are from."""
         _, nearest = self._tree.query(points)
         stations = self._stations[nearest]
         return self._signed(points, stations), stations
 
-    def exactly(self, points: Floats, stations: Floats) -> tuple[Floats, Floats]:
+    def exactly(self, points: Points, stations: Stations) -> tuple[Floats, Floats]:
         """(n,) signed distances and their stations, from feet near `stations`."""
         for _ in range(_FOOT_ROUNDS):
             stations, _ = toward_feet(self._curve, points, stations, self.step, _LEAST_SLOPE)
         return self._signed(points, stations), stations
 
-    def _signed(self, points: Floats, stations: Floats) -> Floats:
+    def _signed(self, points: Points, stations: Stations) -> Floats:
         frames = self._curve.frames(stations)
         apart = points - frames.points
         side = np.einsum("ni,ni->n", apart, frames.normals) * self._inside

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.arrays import Controls, Floats, Integers, Lengths, Points
 from ulvent.core.curves.cubics import points_at
 from ulvent.core.setting import Setting
 
@@ -30,7 +30,7 @@ _SAMPLES = (4, 200)
 class Cubics(NamedTuple):
     """Cubic pieces of outlines, (k, 4, 2), mm, and the letter each belongs to, (k,)."""
 
-    controls: Floats
+    controls: Controls
     letters: Integers
 
     def points(self, which: Integers, t: Floats) -> Floats:
@@ -67,9 +67,9 @@ class Samples(NamedTuple):
 
     which: Integers
     t: Floats
-    points: Floats
+    points: Points
     letters: Integers
-    widths: Floats
+    widths: Lengths
     step: float
 
 

@@ -7,9 +7,7 @@ from typing import get_args
 from pydantic import ValidationError
 
 from ulvent.core.guides.kinds import kind_of
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Fit, Lettering, Piece
 
 _NOTHING_TO_DO_WITH_IT = {"fit", "hand", "hand_words", "prepare", "features", "axes"}
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from ulvent.core.fits.trials import Settings, Tried
-from ulvent.core.recipe.lettering import MOST_REPEATS, Lettering
+from ulvent.core.recipe import MOST_REPEATS, Lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
 

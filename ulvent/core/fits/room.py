@@ -14,8 +14,7 @@ from ulvent.core.base.tolerances import JOINT
 from ulvent.core.fits.insides import Edge, edge_toward, edges_of_blank, inside_by
 from ulvent.core.fits.letter_samples import cubics_of
 from ulvent.core.fits.turns_apart import turns_apart
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Setting, Standing, fit_window
 from ulvent.core.setting.gaps.gap import GapMeter
 

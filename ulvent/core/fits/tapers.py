@@ -5,7 +5,7 @@ from __future__ import annotations
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
 _LEAST_SHARE, _MOST_SHARE = 0.02, 20.0

@@ -8,8 +8,7 @@ from dataclasses import replace
 
 from ulvent.core.base.errors import CurveError
 from ulvent.core.faces import Face
-from ulvent.core.recipe.fit import Fit
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 

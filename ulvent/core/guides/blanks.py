@@ -27,7 +27,7 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure, Input
 from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment
 from ulvent.core.guides.kind import DrawnFigure, beside
-from ulvent.core.guides.lines import arch_line, around, rectangle_line
+from ulvent.core.guides.shared_lines import arch_line, around, rectangle_line
 
 SHEETS: dict[str, tuple[float, float]] = {
     "A5": (210.0, 148.0),

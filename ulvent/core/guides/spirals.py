@@ -8,7 +8,7 @@ from ulvent.core.base.arrays import Millimetres
 from ulvent.core.base.inputs import Figure, Switch, Way
 from ulvent.core.curves import Curve
 from ulvent.core.guides.kind import DrawnFigure
-from ulvent.core.guides.lines import around
+from ulvent.core.guides.shared_lines import around
 
 MOST_TURNS = 500.0
 

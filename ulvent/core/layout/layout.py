@@ -29,8 +29,7 @@ from ulvent.core.fits import (
 from ulvent.core.guides import guide_curves, guide_note, guides_in_order
 from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kinds import AnyGuide, kind_of
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.piece import Piece
+from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 

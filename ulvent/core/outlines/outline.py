@@ -23,7 +23,7 @@ import numpy as np
 import pathops
 from fontTools.misc.bezierTools import calcCubicBounds, calcQuadraticBounds
 
-from ulvent.core.base.arrays import Booleans, Floats
+from ulvent.core.base.arrays import Booleans, Floats, Matrices, Points
 from ulvent.core.curves.cubics import along
 from ulvent.core.outlines.polyline import Polyline
 
@@ -52,7 +52,7 @@ class Outline:
     """Operations and their points, (n, 2), in whatever unit the owner states."""
 
     operations: str
-    points: Floats
+    points: Points
 
     @classmethod
     def empty(cls) -> Outline:
@@ -75,7 +75,7 @@ class Outline:
     def moved(self, dx: float, dy: float) -> Outline:
         return Outline(self.operations, self.points + (dx, dy))
 
-    def transformed(self, matrix: Floats) -> Outline:
+    def transformed(self, matrix: Matrices) -> Outline:
         """Under the affine `matrix` (2, 3): linear part, then translation."""
         return Outline(self.operations, self.points @ matrix[:, :2].T + matrix[:, 2])
 

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Millimetres, Points, Stations, Vectors
+from ulvent.core.base.arrays import Integers, Millimetres, Points, Stations, Vectors
 from ulvent.core.base.tolerances import JOINT
 
 
@@ -43,7 +43,7 @@ class Walk:
     def length(self) -> Millimetres:
         return float(self.along[-1])
 
-    def at(self, stations: Floats) -> Points:
+    def at(self, stations: Stations) -> Points:
         """(..., 2) points at stations; those off a closed line wrap, others are its ends."""
         if self._closed:
             stations = np.where(

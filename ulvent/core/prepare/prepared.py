@@ -10,7 +10,7 @@ from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.outlines import Outline
 from ulvent.core.prepare.layers import Layer, Prepared
-from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe import Prepare
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
 from ulvent.core.steps.letter import Letter

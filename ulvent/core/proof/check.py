@@ -17,8 +17,7 @@ from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.finding import Finding, FindingUnit, Severity
 from ulvent.core.proof.material import Material, material
 from ulvent.core.proof.remedy import Remedy
-from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
+from ulvent.core.recipe import PLAIN, Lettering, ToolSheet
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
 

@@ -17,8 +17,8 @@ from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.layout import Layout, standing_of
 from ulvent.core.proof.remedy import Remedy
+from ulvent.core.recipe import Lettering
 from ulvent.core.recipe.arrangements import LINE_TO_LINE
-from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.setting import Setting
 
 _MOST_TRIALS = 6

@@ -7,7 +7,7 @@ import numpy as np
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import from_edge, xy
+from ulvent.core.proof.where import from_edge, xy
 from ulvent.core.shapes import Region
 
 

@@ -12,8 +12,7 @@ from ulvent.core.proof.check import OtherFaces, Stage, Subject
 from ulvent.core.proof.checks import CHECKS
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedy import Remedy
-from ulvent.core.recipe.piece import Accepted
-from ulvent.core.recipe.tool_sheet import PLAIN, ToolSheet
+from ulvent.core.recipe import PLAIN, Accepted, ToolSheet
 
 _RANK = {"fault": 0, "warning": 1, "hint": 2}
 _SAME = 1e-3

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.proof.check import Check
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import MOST_PLACES
+from ulvent.core.proof.where import MOST_PLACES
 from ulvent.core.shapes.thin import ThinPlace
 
 

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, wrapped
+from ulvent.core.base.arrays import Controls, Floats, Integers, Lengths, Points, wrapped
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.cubics import points_at, velocities_at
@@ -37,7 +37,7 @@ class Run:
     A loop is a closed line without any corner or straight side.
     """
 
-    points: Floats
+    points: Points
     first: Floats
     last: Floats
     loop: bool = False
@@ -97,7 +97,7 @@ class _Spans:
         half: Floats = along / along[-1] + (turned / total if total > 1e-9 else 0.0)
         return half
 
-    def samples(self, begin: int, end: int) -> Floats:
+    def samples(self, begin: int, end: int) -> Points:
         """(_SAMPLES, 2) points of a stretch between its ends, on its chords."""
         measure = self._measure(begin, end)
         shares = np.linspace(0.0, measure[-1], _SAMPLES + 2)[1:-1]
@@ -105,7 +105,7 @@ class _Spans:
         return np.column_stack([np.interp(shares, measure, mine[:, axis]) for axis in (0, 1)])
 
 
-def fitted_cubics(runs: list[Run], goal: float, knots: Floats | None) -> list[list[Floats]]:
+def fitted_cubics(runs: list[Run], goal: float, knots: Points | None) -> list[list[Floats]]:
     """Smooth runs as cubics within `goal` mm of their points.
 
     They are first divided where the curves ended that they were made from, so that each is
@@ -146,7 +146,7 @@ def fitted_cubics(runs: list[Run], goal: float, knots: Floats | None) -> list[li
     return found
 
 
-def _at_knots(points: Floats, knots: Floats | None) -> Integers:
+def _at_knots(points: Points, knots: Points | None) -> Integers:
     """Indices of the points that are at knots, in order."""
     if knots is None or not len(knots):
         return np.empty(0, dtype=int)
@@ -203,7 +203,7 @@ def _solved(spans: _Spans, stretches: list[tuple[int, int]]) -> tuple[Floats, Fl
 
 
 def _handles(
-    a: Floats, ta: Floats, td: Floats, d: Floats, points: Floats, t: Floats, third: Floats,
+    a: Floats, ta: Floats, td: Floats, d: Floats, points: Points, t: Floats, third: Floats,
     chords: Floats,
 ) -> Floats:  # fmt: skip
     """(n, 2) handle lengths of least squares at parameters `t`, off along the normals."""
@@ -223,7 +223,7 @@ def _handles(
     ra, rd = (ca * r).sum(1) + ridge * third, (cd * r).sum(1) + ridge * third
     det = np.maximum(aa * dd - ad * ad, 1e-30)
     found = np.stack([(ra * dd - rd * ad) / det, (rd * aa - ra * ad) / det], axis=1)
-    lengths: Floats = np.clip(found, _SHORTEST * chords[:, None], _LONGEST * chords[:, None])
+    lengths: Lengths = np.clip(found, _SHORTEST * chords[:, None], _LONGEST * chords[:, None])
     return lengths
 
 
@@ -235,7 +235,7 @@ def _way(a: Floats, ta: Floats, td: Floats, d: Floats, third: Floats, t: Floats)
     return norms
 
 
-def _reprojected(controls: Floats, points: Floats, t: Floats) -> Floats:
+def _reprojected(controls: Controls, points: Points, t: Floats) -> Floats:
     """Parameters moved toward the points' feet, by one Newton step."""
     off = points_at(controls, t) - points
     slope = velocities_at(controls, t)

@@ -63,7 +63,7 @@ def _arc_cubics(arc: ArcSegment) -> Controls:
     return between_nodes(*arc_nodes(arc.centre, arc.radius, begin, sweep, parts))
 
 
-def _chord_starts(controls: Floats, straight: Booleans) -> list[Floats]:
+def _chord_starts(controls: Controls, straight: Booleans) -> list[Floats]:
     """For each cubic its points but the last one, mm."""
     counts = np.where(straight, 1, _first_counts(controls))
     points: list[Floats] = [controls[index, :1] for index in range(len(controls))]
@@ -87,7 +87,7 @@ def _chord_starts(controls: Floats, straight: Booleans) -> list[Floats]:
     return points
 
 
-def _first_counts(controls: Floats) -> Integers:
+def _first_counts(controls: Controls) -> Integers:
     """How many chords each cubic needs by its bend, its turn and its length."""
     steps = np.diff(controls, axis=1)
     bends = np.hypot(*np.moveaxis(np.diff(steps, axis=1), 2, 0)).max(axis=1)
@@ -100,7 +100,7 @@ def _first_counts(controls: Floats) -> Integers:
     return np.asarray(np.minimum(needed, _MOST_CHORDS), dtype=int)
 
 
-def _at_equal_steps(controls: Floats, counts: Integers) -> tuple[Floats, Integers]:
+def _at_equal_steps(controls: Controls, counts: Integers) -> tuple[Floats, Integers]:
     """Points of all cubics at equal parameter steps, ends included, and whose each is."""
     owner = np.repeat(np.arange(len(counts)), counts + 1)
     firsts = np.cumsum(counts + 1) - (counts + 1)

@@ -11,7 +11,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, wrapped
+from ulvent.core.base.arrays import Floats, Points, wrapped
 from ulvent.core.base.tolerances import DENSE, FITTING, JOINT, LONG_CHORD, SHARP_TURN
 from ulvent.core.curves.cubics import arc_nodes, between_nodes
 from ulvent.core.outlines import Outline, Polyline
@@ -58,16 +58,16 @@ def refitted_lines(lines: Sequence[Polyline], tolerance: float = FITTING) -> lis
     return _fitted_lines(lines, tolerance)
 
 
-def _is_speck(ring: Floats, tolerance: float) -> bool:
+def _is_speck(ring: Points, tolerance: float) -> bool:
     steps = np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T).sum()
     return bool(2.0 * abs(ring_area(ring)) <= tolerance * steps)
 
 
-def _fitted_rings(rings: Sequence[Floats], tolerance: float, knots: Floats) -> Outline:
+def _fitted_rings(rings: Sequence[Points], tolerance: float, knots: Points) -> Outline:
     return Outline.joined(_fitted_lines([Polyline(ring, True) for ring in rings], tolerance, knots))
 
 
-def _is_clean(outline: Outline, rings: Sequence[Floats]) -> bool:
+def _is_clean(outline: Outline, rings: Sequence[Points]) -> bool:
     """Whether the fitted contours wind once round what the rings do, and nothing crosses."""
     fitted = Region.of(outline)
     if len(fitted.rings) != len(rings):
@@ -77,12 +77,12 @@ def _is_clean(outline: Outline, rings: Sequence[Floats]) -> bool:
     return abs(signed - fitted.area) <= _ROUNDING * fitted.perimeter
 
 
-def _polygon(ring: Floats) -> Outline:
+def _polygon(ring: Points) -> Outline:
     return Outline("M" + "L" * (len(ring) - 1) + "Z", ring)
 
 
 def _fitted_lines(
-    lines: Sequence[Polyline], tolerance: float, knots: Floats | None = None
+    lines: Sequence[Polyline], tolerance: float, knots: Points | None = None
 ) -> list[Outline]:
     runs_of = [_runs(points, closed) for points, closed in lines]
     goal = max(tolerance * _AIM - DENSE, 0.3 * tolerance)
@@ -114,7 +114,7 @@ def _drawn(pieces: list[Floats], closed: bool) -> Outline:
     return Outline("".join(operations), np.concatenate(points))
 
 
-def _runs(points: Floats, closed: bool) -> list[Run]:
+def _runs(points: Points, closed: bool) -> list[Run]:
     """A line broken at its corners and at both ends of its straight sides."""
     points = _without_crumbs(points, closed)
     if len(points) < 2 or (closed and len(points) < 3):
@@ -181,7 +181,7 @@ def _in_line(one: Run, two: Run) -> bool:
     return length > JOINT and off <= DENSE * length and float((joint - begin) @ way) > 0.0
 
 
-def _without_crumbs(points: Floats, closed: bool) -> Floats:
+def _without_crumbs(points: Points, closed: bool) -> Floats:
     """Without points that lie on the one before: of those only the first is kept."""
     near = np.hypot(*np.diff(points, axis=0).T) < _CRUMB
     if not near.any() and not (closed and np.hypot(*(points[0] - points[-1])) < _CRUMB):
@@ -197,7 +197,7 @@ def _without_crumbs(points: Floats, closed: bool) -> Floats:
     return points[kept]
 
 
-def _tangent(points: Floats) -> Floats:
+def _tangent(points: Points) -> Floats:
     """Unit tangent where a dense line begins: of the parabola by chords through three points."""
     one = points[1] - points[0]
     here = float(np.hypot(*one))
@@ -209,7 +209,7 @@ def _tangent(points: Floats) -> Floats:
     return np.asarray(tangent / np.hypot(*tangent))
 
 
-def _fitted(runs: list[Run], goal: float, knots: Floats | None) -> list[list[Floats]]:
+def _fitted(runs: list[Run], goal: float, knots: Points | None) -> list[list[Floats]]:
     """For each run its lines and cubics, in order."""
     found: list[list[Floats]] = [[] for _ in runs]
     curved: list[int] = []

@@ -14,7 +14,7 @@ from typing import Literal
 import manifold3d
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Bounds, Floats
+from ulvent.core.base.arrays import Booleans, Bounds, Floats, Matrices, Points
 from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
@@ -46,7 +46,7 @@ class Region:
         self._knots = knots
 
     @property
-    def knots(self) -> Floats:
+    def knots(self) -> Points:
         """(k, 2) nodes of the curves that the region was made from, where they are known.
 
         Curves that are fitted to the region come out with the fewest nodes when they end
@@ -54,18 +54,14 @@ class Region:
         """
         return np.concatenate(self._knots) if self._knots else np.empty((0, 2))
 
-    def with_knots_of(self, other: Region) -> Region:
-        """The same region; its curves are those of another that it hardly differs from."""
-        return Region(self._section, other._knots)
-
     @classmethod
-    def of_rings(cls, rings: Sequence[Floats]) -> Region:
+    def of_rings(cls, rings: Sequence[Points]) -> Region:
         """What closed rings (k, 2), which may cross, wind round: the non-zero rule."""
         kept = [ring for ring in rings if len(ring) >= 3]
         return cls(_Section(kept, manifold3d.FillRule.NonZero)) if kept else cls()
 
     @classmethod
-    def of(cls, outline: Outline, matrix: Floats | None = None) -> Region:
+    def of(cls, outline: Outline, matrix: Matrices | None = None) -> Region:
         """What the closed contours of an outline wind round, under an affine (2, 3) map."""
         knots = [contour.cubics[:, 0] for contour in outline.contours]
         if matrix is None:
@@ -97,7 +93,7 @@ class Region:
         return cls(circle.translate(tuple(centre.tolist())))
 
     @classmethod
-    def along(cls, points: Floats, closed: bool, width: float) -> Region:
+    def along(cls, points: Points, closed: bool, width: float) -> Region:
         """A band of a width, mm, with a dense line (k, 2) in its middle; ends are straight."""
         line = np.concatenate([points, points[:1]]) if closed else points
         line = line[np.hypot(*np.diff(line, axis=0, prepend=line[:1] - 1.0).T) > JOINT]
@@ -162,7 +158,7 @@ class Region:
         """With fewer points, none of those left out farther than `tolerance` from the edge."""
         return Region(self._section.simplify(tolerance))
 
-    def transformed(self, matrix: Floats) -> Region:
+    def transformed(self, matrix: Matrices) -> Region:
         """Under an affine map (2, 3)."""
         return Region(self._section.transform(np.asarray(matrix, dtype=float)))
 
@@ -215,7 +211,7 @@ class Region:
         """What the holes are, with nothing of what stands in them."""
         return Region.of_rings([ring[::-1] for ring in self.rings if ring_area(ring) < 0.0])
 
-    def contains(self, points: Floats) -> Booleans:
+    def contains(self, points: Points) -> Booleans:
         """(n,) whether each point is inside, by counting the edges to its right."""
         inside = np.zeros(len(points), dtype=bool)
         for ring in self.rings:
@@ -253,7 +249,7 @@ class Region:
 _LEVELS = (0.5, 0.3, 0.7, 0.1, 0.9)
 
 
-def ring_area(ring: Floats) -> float:
+def ring_area(ring: Points) -> float:
     """Square mm, positive counter-clockwise."""
     x, y = (ring - ring[0]).T
     return float((x * np.roll(y, -1) - y * np.roll(x, -1)).sum() / 2.0)
@@ -267,7 +263,7 @@ def _segments(radius: float) -> int:
     return 4 * math.ceil(max(by_bend, by_turn, by_length) / 4.0)
 
 
-def _rounded_scale(matrix: Floats) -> float:
+def _rounded_scale(matrix: Matrices) -> float:
     """About mm a unit, in few steps, so that equal letters are flattened once."""
     scale = math.sqrt(abs(np.linalg.det(matrix[:, :2])))
     return float(2.0 ** (math.ceil(2.0 * math.log2(max(scale, JOINT))) / 2.0))

@@ -17,7 +17,7 @@ import numpy as np
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import connected_components
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, turned_left
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline, Walk
@@ -134,7 +134,7 @@ class _Edge:
             others[active] = near
         return radii, others
 
-    def counts(self, thin: Ints, radii: Floats, others: Ints) -> Booleans:
+    def counts(self, thin: Ints, radii: Lengths, others: Ints) -> Booleans:
         """Which of the thin points are no mere wedge."""
         other = others[thin]
         facing = np.einsum("ni,ni->n", self._normals[thin], self._normals[other]) < _FACING
@@ -149,7 +149,7 @@ class _Edge:
         found: Booleans = (facing | apart | neck) & ~bend
         return found
 
-    def _is_neck(self, one: int, two: int, radii: Floats) -> bool:
+    def _is_neck(self, one: int, two: int, radii: Lengths) -> bool:
         """Whether there is a wider place along both ways round the ring."""
         ring = self._whose[one]
         first, count = self._firsts[ring], self._counts[ring]

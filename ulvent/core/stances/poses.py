@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from ulvent.core.base.arrays import Floats, Integers, rotated
+from ulvent.core.base.arrays import Floats, Integers, Points, rotated
 from ulvent.core.curves import Frames
 
 
@@ -37,7 +37,7 @@ def turned_by_hand(poses: Poses, across: Floats, turns: Floats, lift: Floats) ->
     return Poses(pivots - ups * lift[:, None], rights, ups, poses.on_baseline)
 
 
-def turned_about(poses: Poses, which: Integers, pivots: Floats, turns: Floats,
+def turned_about(poses: Poses, which: Integers, pivots: Points, turns: Floats,
                  moved: Floats) -> Poses:  # fmt: skip
     """Whole labels turned about `pivots` (labels, 2) by `turns` and moved by `moved`."""
     angles = turns[which]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Scales
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.stances.poses import Poses
@@ -10,7 +10,7 @@ from ulvent.core.stances.stacking import stacked_extents, stacked_poses
 from ulvent.core.stances.stance import Stance
 
 
-def _posing(frames: Frames, face: Face, clusters: tuple[Cluster, ...], scales: Floats) -> Poses:
+def _posing(frames: Frames, face: Face, clusters: tuple[Cluster, ...], scales: Scales) -> Poses:
     return stacked_poses(frames, frames.normals, -frames.tangents, face, clusters, scales)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Scales
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.stances.poses import Poses
@@ -12,7 +12,7 @@ from ulvent.core.stances.stacking import stacked_extents, stacked_poses
 from ulvent.core.stances.stance import Stance
 
 
-def _posing(frames: Frames, face: Face, clusters: tuple[Cluster, ...], scales: Floats) -> Poses:
+def _posing(frames: Frames, face: Face, clusters: tuple[Cluster, ...], scales: Scales) -> Poses:
     rights, ups = (np.tile(way, (len(clusters), 1)) for way in ([1.0, 0.0], [0.0, 1.0]))
     return stacked_poses(frames, rights, ups, face, clusters, scales)
 

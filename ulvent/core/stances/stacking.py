@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Scales
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.faces.sides import stem_white
@@ -44,7 +44,7 @@ def stacked_span(face: Face, cluster: Cluster) -> tuple[float, float]:
 
 def stacked_poses(
     frames: Frames, rights: Floats, ups: Floats, face: Face, clusters: tuple[Cluster, ...],
-    scales: Floats,
+    scales: Scales,
 ) -> Poses:  # fmt: skip
     """Letters with their middles on the guide."""
     spans = np.array([stacked_span(face, cluster) for cluster in clusters]).reshape(-1, 2)

@@ -21,7 +21,7 @@ from typing import Annotated
 import numpy as np
 from pydantic import Field
 
-from ulvent.core.base.arrays import Floats, Point, turned_left, wrapped
+from ulvent.core.base.arrays import Floats, Matrices, Point, Points, turned_left, wrapped
 from ulvent.core.base.fields import Model
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline, Polyline
@@ -108,7 +108,7 @@ class Bridge:
         aside = np.array([-way[1], way[0]]) * (self.width / 2.0)
         return Region.of_rings([np.stack([begin - aside, end - aside, end + aside, begin + aside])])
 
-    def moved(self, matrix: Floats) -> Bridge:
+    def moved(self, matrix: Matrices) -> Bridge:
         """Under a rigid map (2, 3), or one that mirrors."""
         ends = np.array([self.begin, self.end]) @ matrix[:, :2].T + matrix[:, 2]
         (bx, by), (ex, ey) = ends.tolist()
@@ -117,11 +117,18 @@ class Bridge:
         xx, xy, yx, yy = own.ravel().tolist()
         return replace(self, begin=(bx, by), end=(ex, ey), about=(ax, ay), axes=(xx, xy, yx, yy))
 
-    def angle_toward(self, at: Point) -> float:
-        """The angle at which the bridge would stand if it stood toward a point, degrees."""
-        away = np.array(at) - np.array(self.about)
-        along, up = (np.array(self.axes).reshape(2, 2) @ away).tolist()
-        return math.degrees(math.atan2(up, along))
+
+def angle_toward(at: Point, about: Point, axes: tuple[float, float, float, float]) -> float:
+    """The angle, degrees, at which a bridge about a point would stand toward another.
+
+    Parameters
+    ----------
+    about, axes
+        the counter's middle and where the letter's own axes point, as a bridge has them
+    """
+    away = np.array(at) - np.array(about)
+    along, up = (np.array(axes).reshape(2, 2) @ away).tolist()
+    return math.degrees(math.atan2(up, along))
 
 
 @lru_cache(maxsize=2048)
@@ -298,7 +305,7 @@ class _Search:
         return None
 
     def _tried(
-        self, middle: Floats, points: Floats, ways: Floats, angles: Floats, costs: Floats,
+        self, middle: Floats, points: Points, ways: Floats, angles: Floats, costs: Floats,
         across: Floats, back: float, island: Region, holding: Region,
     ) -> _Tries | None:  # fmt: skip
         """Those of which all rays over the width cross one stroke and land in what holds."""
@@ -372,7 +379,7 @@ class _Tries:
         return Bridge((bx, by), (ex, ey), width, angle, about=(x, y))
 
 
-def _sampled(ring: Floats) -> tuple[Floats, Floats]:
+def _sampled(ring: Points) -> tuple[Floats, Floats]:
     """Points along a counter's edge at equal steps, and the normals that point out of it."""
     walk = Polyline(ring, True).walk()
     count = int(np.clip(walk.length / _STEP, _LEAST_SAMPLES, _MOST_SAMPLES))

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 import numpy as np
 from pydantic import Field
 
-from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.arrays import Floats, Integers, Points
 from ulvent.core.base.fields import Coordinate, Identifier, Model
 from ulvent.core.base.inputs import Figure, GuideChoice, Option
 from ulvent.core.base.tolerances import JOINT
@@ -77,11 +77,11 @@ def _with_crossings(dense: Floats, shape: Region) -> Floats:
             shares.append(share)
     chord, share = np.concatenate(chords), np.concatenate(shares)
     order = np.lexsort((share, chord))
-    points: Floats = begins[chord[order]] + ways[chord[order]] * share[order][:, None]
+    points: Points = begins[chord[order]] + ways[chord[order]] * share[order][:, None]
     return points
 
 
-def _crossings(begins: Floats, ways: Floats, ring: Floats) -> tuple[Integers, Floats]:
+def _crossings(begins: Floats, ways: Floats, ring: Points) -> tuple[Integers, Floats]:
     """Which chords cross a ring, once for each crossing, and at which shares of their ways."""
     edges = np.roll(ring, -1, axis=0) - ring
     cross = ways[:, None, 0] * edges[:, 1] - ways[:, None, 1] * edges[:, 0]

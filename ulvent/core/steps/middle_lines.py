@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.arrays import Floats, Integers, Lengths, Points
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
 
@@ -63,7 +63,7 @@ def middle_line(area: Region) -> MiddleLine:
     return MiddleLine(tuple(lines), width, drawn.meet(area).area / area.area)
 
 
-def _drawn(points: Floats, closed: bool, width: float) -> Region:
+def _drawn(points: Points, closed: bool, width: float) -> Region:
     """What a round pen covers."""
     ends = () if closed else (Region.disc(points[0], width), Region.disc(points[-1], width))
     return Region.joined([Region.along(points, closed, width), *ends])
@@ -130,7 +130,7 @@ def _sampled(part: Region, step: float) -> tuple[Floats, Integers, Floats, Float
 class _Graph:
     """Vertices joined by edges; branches run between its ends and junctions."""
 
-    def __init__(self, vertices: Floats, edges: list[tuple[int, int]], radii: Floats) -> None:
+    def __init__(self, vertices: Points, edges: list[tuple[int, int]], radii: Lengths) -> None:
         self._at, self._radius = vertices, radii
         self._near: dict[int, set[int]] = {}
         for a, b in edges:
@@ -274,7 +274,7 @@ class _Graph:
         return np.concatenate(pieces), index == first and len(pieces) > 0
 
 
-def _smooth(points: Floats, closed: bool) -> Floats:
+def _smooth(points: Points, closed: bool) -> Floats:
     """Points at even steps, each moved toward the middle of its neighbours a few times."""
     walk = Polyline(points, closed).walk()
     count = max(3, int(walk.length / _STEP))

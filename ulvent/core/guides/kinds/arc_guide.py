@@ -12,7 +12,7 @@ from ulvent.core.base.inputs import Figure, Option
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
-from ulvent.core.guides.lines import ORIGIN, around, two_digits
+from ulvent.core.guides.shared_lines import ORIGIN, around, two_digits
 
 
 class ArcGuide(GuideRecipe):

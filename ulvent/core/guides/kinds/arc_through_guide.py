@@ -14,7 +14,7 @@ from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe, to_reci
 from ulvent.core.guides.grip import Grip
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import GuideKind, Hold, Sizes, Start
-from ulvent.core.guides.lines import two_digits
+from ulvent.core.guides.shared_lines import two_digits
 
 
 class ArcThroughGuide(GuideRecipe):

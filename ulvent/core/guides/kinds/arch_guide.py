@@ -11,7 +11,7 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
-from ulvent.core.guides.lines import arch_line, two_digits
+from ulvent.core.guides.shared_lines import arch_line, two_digits
 
 
 class ArchGuide(GuideRecipe):

@@ -14,7 +14,7 @@ from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Hold, Sizes, Start, beside
-from ulvent.core.guides.lines import ORIGIN, around, two_digits
+from ulvent.core.guides.shared_lines import ORIGIN, around, two_digits
 
 
 class CircleGuide(GuideRecipe):

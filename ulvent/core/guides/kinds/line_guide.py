@@ -10,7 +10,7 @@ from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Line
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
-from ulvent.core.guides.lines import two_digits
+from ulvent.core.guides.shared_lines import two_digits
 
 
 class LineGuide(GuideRecipe):

@@ -12,7 +12,7 @@ from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
 from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
-from ulvent.core.guides.lines import around, closed_polyline, exactly_rounded, two_digits
+from ulvent.core.guides.shared_lines import around, closed_polyline, exactly_rounded, two_digits
 
 
 class PolygonGuide(GuideRecipe):

@@ -13,7 +13,7 @@ from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
 from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
-from ulvent.core.guides.lines import rectangle_line, two_digits
+from ulvent.core.guides.shared_lines import rectangle_line, two_digits
 
 
 class RectangleGuide(GuideRecipe):

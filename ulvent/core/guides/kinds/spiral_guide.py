@@ -21,7 +21,7 @@ from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.curves import Curve, Spiral
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
-from ulvent.core.guides.lines import around, two_digits
+from ulvent.core.guides.shared_lines import around, two_digits
 from ulvent.core.guides.spirals import (
     INWARD,
     MOST_TURNS,

@@ -15,7 +15,7 @@ from ulvent.core.curves import Curve
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
 from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside
-from ulvent.core.guides.lines import around, closed_polyline, two_digits
+from ulvent.core.guides.shared_lines import around, closed_polyline, two_digits
 
 
 class StarGuide(GuideRecipe):

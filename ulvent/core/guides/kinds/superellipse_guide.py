@@ -12,7 +12,7 @@ from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Superellipse
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
-from ulvent.core.guides.lines import around, two_digits
+from ulvent.core.guides.shared_lines import around, two_digits
 
 
 class SuperellipseGuide(GuideRecipe):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from ulvent.core.base.arrays import Point
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import AREA_ROUNDING, MOST_PLACES, quoted
+from ulvent.core.proof.where import AREA_ROUNDING, MOST_PLACES, quoted
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.region import ring_area
 

@@ -13,7 +13,7 @@ from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Prepared
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import xy
+from ulvent.core.proof.where import xy
 from ulvent.core.shapes import flat_contours
 
 _SAMPLE = 0.1

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import MOST_PLACES, counted, prepare_remedy
 from ulvent.core.proof.remedy import Remedy
+from ulvent.core.proof.where import MOST_PLACES, counted, prepare_remedy
 from ulvent.core.steps.bridge_step import Bridges
 
 _LEAST_BRIDGE = 0.5

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import MOST_PLACES, quoted
+from ulvent.core.proof.where import MOST_PLACES, quoted
 
 
 def _look(subject: Subject) -> list[Finding]:

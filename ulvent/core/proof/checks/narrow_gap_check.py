@@ -5,8 +5,8 @@ from __future__ import annotations
 from ulvent.core.prepare import Layer
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import counted, named_letters, nearest, on_one_sheet, pairs_of, where
 from ulvent.core.proof.too_near import too_near
+from ulvent.core.proof.where import counted, named_letters, nearest, on_one_sheet, pairs_of, where
 from ulvent.core.shapes.thin import thin_places
 
 

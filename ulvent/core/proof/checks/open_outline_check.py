@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import MOST_PLACES, xy
+from ulvent.core.proof.where import MOST_PLACES, xy
 from ulvent.core.shapes import flat_contours
 
 

@@ -6,7 +6,7 @@ import math
 
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import MOST_PLACES, counted
+from ulvent.core.proof.where import MOST_PLACES, counted
 
 
 def _look(subject: Subject) -> list[Finding]:

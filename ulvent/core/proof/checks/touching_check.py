@@ -11,7 +11,7 @@ from ulvent.core.base.tolerances import JOINT
 from ulvent.core.prepare import Layer
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import (
+from ulvent.core.proof.where import (
     AREA_ROUNDING,
     MOST_PLACES,
     counted,

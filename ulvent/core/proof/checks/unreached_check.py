@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.places import MOST_PLACES, counted, xy
 from ulvent.core.proof.unreached import unreached
+from ulvent.core.proof.where import MOST_PLACES, counted, xy
 
 
 def _look(subject: Subject) -> list[Finding]:

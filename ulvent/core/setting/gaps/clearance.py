@@ -6,7 +6,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, turned_left
+from ulvent.core.base.arrays import Floats, Integers, Points, Scales, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Frames
@@ -29,7 +29,7 @@ _ROUND = np.linspace(0.0, 2.0 * np.pi, 16, endpoint=False)
 
 
 def clearance_of(
-    face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool
+    face: Face, clusters: tuple[Cluster, ...], scales: Scales, bent: bool
 ) -> Clearance:
     """The clearance of a row of letters, remembered as `gap_meter` is."""
     return _clearance_of(face, clusters, scales.tobytes(), bent)
@@ -46,7 +46,7 @@ class Clearance:
     """Of one row of letters, wherever on a curve they are put."""
 
     def __init__(
-        self, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool
+        self, face: Face, clusters: tuple[Cluster, ...], scales: Scales, bent: bool
     ) -> None:
         self._face, self._clusters, self._scales, self._bent = face, clusters, scales, bent
         self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
@@ -139,7 +139,7 @@ class Clearance:
                 found[side].append(points * scale - (half, 0.0))
         return found
 
-    def polygons(self, frames: Frames) -> Floats:
+    def polygons(self, frames: Frames) -> Points:
         """(n, corners, 2) polygons round rigid letters where they stand, mm."""
         own = self._polygons
         across = own[..., :1] * frames.tangents[:, None] + own[..., 1:] * frames.normals[:, None]
@@ -147,7 +147,7 @@ class Clearance:
         return placed
 
     @cached_property
-    def _polygons(self) -> Floats:
+    def _polygons(self) -> Points:
         """(n, corners, 2) polygons round the letters, mm from their middles."""
         corners = np.stack([_polygon_round(self._face, each.glyphs) for each in self._clusters])
         corners = corners * self._scales[:, None, None]
@@ -176,7 +176,7 @@ class Clearance:
         apart = least_distance(first, second)
         return apart if apart > step / 2.0 else min(in_rows, apart)
 
-    def outline(self, index: int, frames: Frames, place: int | None = None) -> Floats:
+    def outline(self, index: int, frames: Frames, place: int | None = None) -> Points:
         """Points along a letter's outline where it stands, (m, 2), mm; in another of the places
         of `frames` where one is given."""
         points = _outline_points(self._face, self._clusters[index].glyphs) * self._scales[index]
@@ -187,7 +187,7 @@ class Clearance:
         """How far apart the points along a letter's outline are at most, mm."""
         return float(_POINTS_APART * self._face.metrics.cap_height * self._scales[index])
 
-    def _placed(self, points: Floats, owners: Integers, frames: Frames) -> Floats:
+    def _placed(self, points: Points, owners: Integers, frames: Frames) -> Floats:
         """Points of letters, from the letters' middles, where the letters stand, (m, 2), mm."""
         across, up = points[:, :1], points[:, 1:]
         if self._bent:
@@ -232,7 +232,7 @@ def _without_gaps(ends: Floats) -> Floats:
 
 
 def straight_clearance(
-    face: Face, clusters: tuple[Cluster, ...], scales: Floats, starts: Floats
+    face: Face, clusters: tuple[Cluster, ...], scales: Scales, starts: Floats
 ) -> Floats:
     """(n − 1,) `Clearance` of rigid letters that begin at `starts` on a straight line, mm.
 
@@ -255,7 +255,7 @@ def _straight_clearance(
 
 
 @lru_cache(2048)
-def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
     """Points along an outline, (m, 2), less than half a row of `clearance` apart, font units."""
     step = _POINTS_APART * face.metrics.cap_height
     found: list[Floats] = []
@@ -283,7 +283,7 @@ def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floa
 
 
 @lru_cache(2048)
-def _polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Floats:
+def _polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
     """Corners of the narrowest polygon round an outline with sides in fixed directions."""
     ways = np.stack([np.cos(_ROUND), np.sin(_ROUND)], axis=1)
     reach = (_outline_points(face, glyphs) @ ways.T).max(axis=0)

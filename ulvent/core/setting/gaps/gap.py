@@ -32,7 +32,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Lengths, Scales, Stations
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.faces.sides import ROWS, band_of, edges_of
@@ -52,15 +52,15 @@ class Gaps:
     """
 
     found: Floats
-    designed: Floats
+    designed: Lengths
 
 
 def measure_gaps(
     face: Face,
     clusters: tuple[Cluster, ...],
-    scales: Floats,
+    scales: Scales,
     straight_starts: Floats,
-    middles: Floats,
+    middles: Stations,
     frames: Frames,
     bent: bool = False,
 ) -> Gaps:
@@ -88,7 +88,7 @@ def gap_as_they_stand(
     texts: tuple[Cluster, Cluster],
     outlines: tuple[Outline, Outline],
     scale: float,
-    middles: Floats,
+    middles: Stations,
     frames: Frames,
     upright: bool,
 ) -> float:
@@ -131,7 +131,7 @@ def gap_as_they_stand(
 
 
 def gap_meter(
-    face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool = False
+    face: Face, clusters: tuple[Cluster, ...], scales: Scales, bent: bool = False
 ) -> GapMeter:
     """The meter of a row of letters; remembered, since a row that is pulled stays what it is."""
     return _gap_meter(face, clusters, scales.tobytes(), bent)
@@ -151,7 +151,7 @@ class GapMeter:
     """
 
     def __init__(
-        self, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool = False
+        self, face: Face, clusters: tuple[Cluster, ...], scales: Scales, bent: bool = False
     ) -> None:
         self._halves = np.array([cluster.advance for cluster in clusters]) * scales / 2.0
         self._pairs = _Pairs.of(face, clusters, scales, bent) if len(clusters) > 1 else None
@@ -160,11 +160,11 @@ class GapMeter:
         """(n − 1,) gaps of letters that begin at `starts` on a straight line, mm."""
         return self._pairs.on_straight(starts) if self._pairs else np.empty(0)
 
-    def on_curve(self, middles: Floats, frames: Frames) -> Floats:
+    def on_curve(self, middles: Stations, frames: Frames) -> Floats:
         """(n − 1,) gaps of letters whose middles are at stations `middles`, with `frames` there."""
         return self._pairs.on_curve(middles, frames, self._halves) if self._pairs else np.empty(0)
 
-    def slopes(self, middles: Floats, frames: Frames) -> Floats:
+    def slopes(self, middles: Stations, frames: Frames) -> Floats:
         """(n − 1,) how fast each gap opens as its second letter moves on, by and large.
 
         What the guide does to the letter's own turn is left out.
@@ -192,7 +192,7 @@ class _Pairs:
     bent: bool
 
     @classmethod
-    def of(cls, face: Face, clusters: tuple[Cluster, ...], scales: Floats, bent: bool) -> _Pairs:
+    def of(cls, face: Face, clusters: tuple[Cluster, ...], scales: Scales, bent: bool) -> _Pairs:
         bands = [band_of(one, two) for one, two in zip(clusters, clusters[1:], strict=False)]
         how = [softening(face, band) for band in bands]
         rows = np.stack([row_heights(each.band_height) for each in how])
@@ -226,11 +226,11 @@ class _Pairs:
         white += np.diff(starts)[:, None]
         return _gap(self._counted(white, white.min(axis=1, keepdims=True)), self.easing)
 
-    def on_curve(self, middles: Floats, frames: Frames, halves: Floats) -> Floats:
+    def on_curve(self, middles: Stations, frames: Frames, halves: Floats) -> Floats:
         white = self._white(middles, frames, halves)
         return _gap(self._counted(white, white.min(axis=1, keepdims=True)), self.easing)
 
-    def slopes(self, middles: Floats, frames: Frames, halves: Floats) -> Floats:
+    def slopes(self, middles: Stations, frames: Frames, halves: Floats) -> Floats:
         white = self._white(middles, frames, halves)
         least = white.min(axis=1, keepdims=True)
         # As the second letter moves on, rows open by more the higher they are, and what is
@@ -247,7 +247,7 @@ class _Pairs:
         counted: Floats = least - self.recess * np.expm1((least - white) / self.recess)
         return counted
 
-    def _white(self, middles: Floats, frames: Frames, halves: Floats) -> Floats:
+    def _white(self, middles: Stations, frames: Frames, halves: Floats) -> Floats:
         """The white of each pair in its rows, as the letters stand."""
         # Both sides of all pairs together: what takes time is the number of steps, not their size.
         count, halves = len(self.rows), halves[:, None]

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Lengths, Stations
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.setting.gaps.clearance import Clearance, least_distance
@@ -35,7 +35,12 @@ class Row(NamedTuple):
 
 
 def give_way(
-    row: Row, middles: Floats, baseline: Curve, floors: Floats, stems: Floats, laps: Sequence[Row]
+    row: Row,
+    middles: Stations,
+    baseline: Curve,
+    floors: Lengths,
+    stems: Lengths,
+    laps: Sequence[Row],
 ) -> Floats:
     """(n,) by how much letters of `row` move along so as to keep clear of other turns, mm.
 
@@ -93,8 +98,8 @@ def _least_way(
     others: list[tuple[Row, int]],
     middle: float,
     baseline: Curve,
-    floors: Floats,
-    stems: Floats,
+    floors: Lengths,
+    stems: Lengths,
 ) -> float:
     """The least way along, either way, on which a letter is clear of the `others`; 0 for none."""
     beside = [index - 1, index]

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Stations
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Frames
 
@@ -45,7 +45,7 @@ class Turns(NamedTuple):
             return False
         return bool(np.ptp(self.turnings) > _HALF_TURN)
 
-    def pairs(self, middles: Floats, reach: float) -> tuple[Integers, Integers]:
+    def pairs(self, middles: Stations, reach: float) -> tuple[Integers, Integers]:
         """Letters on different turns whose middles are no farther apart than `reach`, mm."""
         inked = np.flatnonzero(np.isfinite(middles[:, 0]))
         found = point_tree(middles[inked]).query_pairs(reach, output_type="ndarray")

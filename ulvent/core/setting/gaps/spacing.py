@@ -18,7 +18,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, Scales, Stations
 from ulvent.core.base.tolerances import GAP, JOINT
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
@@ -79,15 +79,15 @@ class Spacing:
 
     face: Face
     clusters: tuple[Cluster, ...]
-    scales: Floats
+    scales: Scales
     bent: bool
-    middles: Floats
-    targets: Floats
+    middles: Stations
+    targets: Lengths
     runs: Integers
     hold: Hold
     share: float
     floor: Floats
-    stems: Floats
+    stems: Lengths
     overlap: bool = False
     within: float = GAP
 
@@ -102,7 +102,7 @@ class Spaced:
         (n − 1,) pairs that come nearer, since the floor would tear them apart
     """
 
-    middles: Floats
+    middles: Stations
     at_floor: Booleans
     too_near: Booleans
 
@@ -213,7 +213,7 @@ class _Solved(NamedTuple):
         (2, pairs) how fast each gap opens as its first letter moves on, and as its second does
     """
 
-    middles: Floats
+    middles: Stations
     miss: float
     rates: Floats
 
@@ -241,7 +241,7 @@ class _Row:
         self.at_floor = np.zeros(len(self._inside), dtype=bool)
         self.judged = np.isfinite(self.targets) & self._inside
 
-    def _frames(self, middles: Floats) -> tuple[Floats, Frames]:
+    def _frames(self, middles: Stations) -> tuple[Floats, Frames]:
         """Stations of all letters, a ring's first one twice, and the frames there."""
         if middles is not self._asked:
             every = middles
@@ -255,7 +255,7 @@ class _Row:
         """The pairs that are given their targets."""
         return np.flatnonzero(self.judged & ~self.at_floor)
 
-    def near(self, middles: Floats, which: Integers) -> Integers:
+    def near(self, middles: Stations, which: Integers) -> Integers:
         """Those of the pairs `which` that come nearer than they may."""
         _, frames = self._frames(middles)
         which = which[self._clear.apart(frames)[which] < self.floor[which]]
@@ -263,7 +263,7 @@ class _Row:
             which = which[self._clear.in_rows(frames, which) < self.floor[which]]
         return which[self._clear.on_curve(frames, which) < self.floor[which] - JOINT]
 
-    def rightly_held(self, middles: Floats) -> bool:
+    def rightly_held(self, middles: Stations) -> bool:
         """Whether every pair at the floor is wider there than its target, and no other too near."""
         held = self.at_floor
         if held.any() and not (self.gaps(middles) >= self.targets)[held].all():
@@ -277,10 +277,10 @@ class _Row:
             return self._clear.overlaps(frames, height)[held]
         return self._clear.on_curve(frames, held)
 
-    def gaps(self, middles: Floats) -> Floats:
+    def gaps(self, middles: Stations) -> Lengths:
         return self._meter.on_curve(*self._frames(middles))
 
-    def solved(self, middles: Floats, rates: Floats | None = None) -> _Solved:
+    def solved(self, middles: Stations, rates: Floats | None = None) -> _Solved:
         """Where every gap is its target, or the floor for pairs that would come nearer.
 
         Newton's method on all gaps at once, each of which depends on two letters. From round to
@@ -317,7 +317,7 @@ class _Row:
             middles = middles + self._step(miss, np.where(np.isfinite(found), rates, _PLAIN))
         return best
 
-    def _misses(self, targets: Floats, found: Floats) -> Floats:
+    def _misses(self, targets: Lengths, found: Floats) -> Floats:
         """By how much each gap misses what it is to be; that of joints is what is usual."""
         miss = np.where(self.judged & np.isfinite(found), targets - found, 0.0)
         miss[self.at_floor & (np.abs(miss) <= max(_HELD, self.within))] = 0.0
@@ -333,7 +333,7 @@ class _Row:
         return np.clip(np.where(np.isfinite(slopes), slopes, 1.0), _LEAST_SLOPE, _MOST_SLOPE)
 
     def _measured_rates(
-        self, middles: Floats, every: Floats, frames: Frames, gaps: Floats
+        self, middles: Stations, every: Floats, frames: Frames, gaps: Lengths
     ) -> Floats:
         """Rates by slopes, and by how much gaps open as both letters move on a little."""
         slopes = self._slopes(every, frames)

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats
+from ulvent.core.base.arrays import Booleans, Stations
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
-from ulvent.core.recipe.lettering import MOST_TICKS, Dial, Lettering, Tick
+from ulvent.core.recipe import MOST_TICKS, Dial, Lettering, Tick
 from ulvent.core.setting.letters.sequences import label_texts
 
 _SAME_BEND = 1e-9
@@ -99,7 +99,7 @@ def _way(dial: Dial) -> float:
     return 1.0 if dial.way == "along" else -1.0
 
 
-def _stations(dial: Dial, guide: Curve, first: float) -> Floats:
+def _stations(dial: Dial, guide: Curve, first: float) -> Stations:
     """Where labels and major ticks stand, those that have no guide under them too."""
     way = _way(dial)
     if dial.places:
@@ -113,11 +113,11 @@ def _stations(dial: Dial, guide: Curve, first: float) -> Floats:
         count = len(label_texts(dial.labels, None))
         parts = count if guide.closed else max(count - 1, 1)
         steps = np.arange(count) * (guide.length / max(parts, 1))
-    stations: Floats = first + way * steps
+    stations: Stations = first + way * steps
     return stations
 
 
-def _on_guide(guide: Curve, stations: Floats) -> Booleans:
+def _on_guide(guide: Curve, stations: Stations) -> Booleans:
     if guide.closed:
         return np.ones(len(stations), dtype=bool)
     return (stations >= -JOINT) & (stations <= guide.length + JOINT)
@@ -132,7 +132,7 @@ def _radius(guide: Curve) -> float:
     return 1.0 / most
 
 
-def _tick_lines(tick: Tick, guide: Curve, stations: Floats, way: tuple[float, float]) -> Outline:
+def _tick_lines(tick: Tick, guide: Curve, stations: Stations, way: tuple[float, float]) -> Outline:
     """Ticks as rectangles, or as strokes where they have no width, all as one outline."""
     frames = guide.frames(stations)
     low = frames.points + frames.normals * (min(way) * tick.length)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ulvent.core.recipe.lettering import MOST_LABELS, Names, Numbers
+from ulvent.core.recipe import MOST_LABELS, Names, Numbers
 
 _ROMAN = ((1000, "M"), (900, "CM"), (500, "D"), (400, "CD"), (100, "C"), (90, "XC"),
           (50, "L"), (40, "XL"), (10, "X"), (9, "IX"), (5, "V"), (4, "IV"), (1, "I"))  # fmt: skip

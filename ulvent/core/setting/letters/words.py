@@ -13,9 +13,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.arrays import Floats, Integers, Lengths, Scales
 from ulvent.core.faces import Cluster, Face, MissingCharacter
-from ulvent.core.recipe.lettering import Lettering, Nudge
+from ulvent.core.recipe import Lettering, Nudge
 from ulvent.core.stances import STANCES
 
 _JOINING_SCRIPTS = {"ARABIC", "SYRIAC", "MONGOLIAN", "DEVANAGARI", "BENGALI", "GURMUKHI"}
@@ -45,9 +45,9 @@ class Words:
     clusters: tuple[Cluster, ...]
     missing: tuple[MissingCharacter, ...]
     places: Integers
-    scales: Floats
+    scales: Scales
     starts: Floats
-    extents: Floats
+    extents: Lengths
     natural: Floats
     meant: Floats
     along: Floats
@@ -153,7 +153,7 @@ class _ByHand:
     across: Floats
     turns: Floats
     sizes: Floats
-    gaps: Floats
+    gaps: Lengths
 
 
 def _by_hand(

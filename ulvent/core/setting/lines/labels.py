@@ -6,10 +6,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Stations
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
-from ulvent.core.recipe.lettering import Dial, Lettering
+from ulvent.core.recipe import Dial, Lettering
 from ulvent.core.setting.letters.dials import Label, dial_labels, dial_ticks
 from ulvent.core.setting.letters.words import Words, scale_of, words_of
 from ulvent.core.setting.rows.arrange import Row, guide_station
@@ -84,7 +84,7 @@ def _crowding(dial: Dial, runs: list[Words], begins: list[float], baseline: Para
 
 
 def _label_poses(
-    dial: Dial, setting: Setting, middles: Floats, halves: Floats, runs: list[Words]
+    dial: Dial, setting: Setting, middles: Stations, halves: Floats, runs: list[Words]
 ) -> Poses:
     stance = LABEL_STANCES[dial.stand]
     if stance.on_line and dial.curved:

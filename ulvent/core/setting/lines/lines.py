@@ -13,8 +13,8 @@ from ulvent.core.base.errors import CurveError, FaceError, wrong_field
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Line, Parallel
 from ulvent.core.faces import Face, MarkShape, Style, StyledFace, styled
+from ulvent.core.recipe import MOST_LETTERS, Fill, Laps, Lettering, Mark, Nudge
 from ulvent.core.recipe.arrangements import LINE_TO_LINE
-from ulvent.core.recipe.lettering import MOST_LETTERS, Fill, Laps, Lettering, Mark, Nudge
 from ulvent.core.setting.letters.dials import outside
 from ulvent.core.setting.letters.words import (
     Words,

@@ -11,7 +11,7 @@ from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Parallel
 from ulvent.core.faces import Face
 from ulvent.core.guides import place_share
-from ulvent.core.recipe.lettering import MOST_REPEATS, Lettering, Repeat
+from ulvent.core.recipe import MOST_REPEATS, Lettering, Repeat
 from ulvent.core.setting.gaps.gap import GapMeter
 from ulvent.core.setting.letters.words import Words, scale_of
 

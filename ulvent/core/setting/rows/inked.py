@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, Scales, Stations
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.setting.rows.arrange import Row
 
@@ -28,9 +28,9 @@ class InkedLetters:
     places: Integers
     runs: Integers
     begins: Floats
-    pushes: Floats
-    extents: Floats
-    scales: Floats
+    pushes: Lengths
+    extents: Lengths
+    scales: Scales
     starts: Floats
     natural: Floats
     meant: Floats
@@ -39,12 +39,12 @@ class InkedLetters:
     turns: Floats
 
     @property
-    def middles(self) -> Floats:
+    def middles(self) -> Stations:
         """Stations of their middles, mm."""
         return self.begins + self.extents / 2.0
 
     @classmethod
-    def of(cls, row: Row, inked: Booleans, pushes: Floats) -> InkedLetters:
+    def of(cls, row: Row, inked: Booleans, pushes: Lengths) -> InkedLetters:
         """Those of all letters of a row that are `inked`."""
         clusters = [cluster for words in row.runs for cluster in words.clusters]
         counts = [len(words.clusters) for words in row.runs]

@@ -20,11 +20,11 @@ from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Stretch
+from ulvent.core.base.arrays import Booleans, Floats, Lengths, Stations, Stretch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel, parallel_of
 from ulvent.core.faces import Face, MissingCharacter
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting.gaps.clearance import clearance_of
 from ulvent.core.setting.gaps.giving_way import Row as LapRow
 from ulvent.core.setting.gaps.giving_way import give_way
@@ -106,10 +106,10 @@ class _Placed:
 
     baseline: Parallel
     along: Floats
-    middles: Floats
+    middles: Stations
     stretches: tuple[Stretch, ...]
     length: float
-    targets: Floats
+    targets: Lengths
     at_floor: Booleans
     too_near: Booleans
 
@@ -133,7 +133,7 @@ def _pushes(
     return pushed(begins, begins + row_extents(row), inked, zones, lap, anchor)
 
 
-def _as_arranged(row: Row, pushes: Floats, letters: InkedLetters, baseline: Parallel) -> _Placed:
+def _as_arranged(row: Row, pushes: Lengths, letters: InkedLetters, baseline: Parallel) -> _Placed:
     """Letters where the face's own advances put them."""
     length = row.used
     if len(pushes):

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Stretch
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Stations, Stretch
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting.gaps.clearance import straight_clearance
 from ulvent.core.setting.gaps.gap import gap_meter
 from ulvent.core.setting.gaps.profiles import softening
@@ -95,7 +95,7 @@ def _near_as_designed(face: Face, letters: InkedLetters) -> Floats:
     return np.minimum(clear, NEAR_AS_DESIGNED * clear)
 
 
-def _parted(middles: Floats, baseline: Parallel) -> Booleans:
+def _parted(middles: Stations, baseline: Parallel) -> Booleans:
     """(n − 1,) which neighbours stand on two sides of a corner."""
     corners = np.array([sum(zone) / 2.0 for zone in corner_zones(baseline.base, baseline, 0.0)])
     if not len(corners):

@@ -13,12 +13,21 @@ from itertools import groupby
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Stretch
+from ulvent.core.base.arrays import (
+    Booleans,
+    Floats,
+    Integers,
+    Lengths,
+    Matrices,
+    Scales,
+    Stations,
+    Stretch,
+)
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel
 from ulvent.core.faces import Cluster, Face, MissingCharacter
 from ulvent.core.outlines import Outline
-from ulvent.core.recipe.lettering import Lettering, Nudge
+from ulvent.core.recipe import Lettering, Nudge
 from ulvent.core.setting.gaps.gap import Gaps, gap_as_they_stand, measure_gaps
 from ulvent.core.setting.letters.dials import Label, TickLines
 from ulvent.core.setting.rows.outcome import Fitted
@@ -86,21 +95,21 @@ class Setting:
     scale: float
     clusters: tuple[Cluster, ...]
     missing: tuple[MissingCharacter, ...]
-    scales: Floats
+    scales: Scales
     places: Integers
     runs: Integers
     advances: Floats
-    middles: Floats
+    middles: Stations
     frames: Frames
     poses: Poses
     meant: Floats
-    pushes: Floats
+    pushes: Lengths
     has_room: Booleans
     drawn: Booleans
     stretches: tuple[Stretch, ...]
     length: float
     overhang: float
-    targets: Floats
+    targets: Lengths
     at_floor: Booleans
     too_near: Booleans
     spare: float = math.nan
@@ -164,7 +173,7 @@ class Setting:
         return np.array([cluster.advance for cluster in self.clusters]) * self.scales
 
     @cached_property
-    def matrices(self) -> Floats:
+    def matrices(self) -> Matrices:
         """(n, 2, 3) from each cluster's outline, font units, to the piece, mm."""
         poses = self.poses
         origins = poses.feet - poses.rights * (self.widths / 2.0)[:, None]
@@ -224,7 +233,7 @@ class Setting:
         return measured
 
     @property
-    def _local_matrices(self) -> Floats:
+    def _local_matrices(self) -> Matrices:
         """(n, 2, 3) from each cluster's outline to the baseline's frame at its middle, mm."""
         axes = np.stack([self.frames.tangents, self.frames.normals], axis=1)
         local: Floats = axes @ self.matrices

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Lengths, Scales
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.faces.sides import Band, band_of
 from ulvent.core.setting.gaps.gap import GapMeter
@@ -20,8 +20,8 @@ _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 def gap_targets(
     face: Face,
     clusters: tuple[Cluster, ...],
-    scales: Floats,
-    designed: Floats,
+    scales: Scales,
+    designed: Lengths,
     extra: Floats,
     common: bool,
     space_all: bool,

@@ -13,7 +13,7 @@ from __future__ import annotations
 import re
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.recipe.lettering import LONGEST_LABEL, MOST_LABELS, Dial, Lettering, Names
+from ulvent.core.recipe import LONGEST_LABEL, MOST_LABELS, Dial, Lettering, Names
 
 _LINE = re.compile(r"^\s*([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+))\s*(°|mm)?(?:\s*[\t;]\s*|\s+|$)(.*)$")
 

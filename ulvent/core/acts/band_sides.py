@@ -13,7 +13,7 @@ import numpy as np
 
 from ulvent.core.curves import Curve
 from ulvent.core.faces import Face
-from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import baseline_curve, guide_station, scale_of
 
 _DECIMALS = 6

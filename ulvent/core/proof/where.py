@@ -6,12 +6,11 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Point
+from ulvent.core.base.arrays import Floats, Point, Points
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.remedy import Remedy
-from ulvent.core.recipe.piece import Piece
-from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe import Piece, Prepare
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.thin import ThinPlace
 from ulvent.core.steps.bridge_step import Bridges
@@ -23,7 +22,7 @@ AREA_ROUNDING = 1e-6
 """Areas that differ by no more than this, mm², are the same."""
 
 
-def from_edge(points: Floats, shape: Region) -> Floats:
+def from_edge(points: Points, shape: Region) -> Floats:
     """(n,) distances of points to the edge of a shape, mm."""
     best = np.full(len(points), np.inf)
     for ring in shape.rings:

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { follow } from '../shell/router.svelte';
+  import { follow } from './router.svelte';
 </script>
 
 <a class="brand" href="/" onclick={follow} aria-label="Ulvent, to the shelf">

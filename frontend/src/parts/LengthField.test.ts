@@ -1,0 +1,85 @@
+import { cleanup, fireEvent, render, screen } from '@testing-library/svelte';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { api, figuresSettled } from '../api/client';
+import LengthField from './LengthField.svelte';
+
+const get = vi.spyOn(api, 'GET');
+const onset = vi.fn();
+
+/** The server's reading of what is typed. */
+function understood(text: string, value: number): void {
+  get.mockImplementationOnce((async (_: string, { params }: { params: { query: { text: string } } }) => {
+    expect(params.query.text).toBe(text);
+    return { data: { value } };
+  }) as never);
+}
+
+function field(props: object = {}): HTMLInputElement {
+  render(LengthField, { label: 'Height', value: 18, onset, ...props });
+  return screen.getByLabelText('Height') as HTMLInputElement;
+}
+
+async function type(input: HTMLInputElement, text: string): Promise<void> {
+  await fireEvent.input(input, { target: { value: text } });
+  await fireEvent.keyDown(input, { key: 'Enter' });
+  await figuresSettled();
+  await Promise.resolve();
+}
+
+beforeEach(() => {
+  get.mockReset();
+  onset.mockReset();
+});
+
+afterEach(cleanup);
+
+describe('the field of a figure', () => {
+  it('sets what the server understands', async () => {
+    const input = field();
+    expect(input.value).toBe('18');
+    understood('3/8in', 9.525);
+    await type(input, '3/8in');
+    expect(onset.mock.calls).toEqual([[9.525]]);
+  });
+
+  it('asks nothing where nothing was changed', async () => {
+    await type(field(), '18');
+    expect([get.mock.calls.length, onset.mock.calls.length]).toEqual([0, 0]);
+  });
+
+  it('keeps what is no figure, and says why', async () => {
+    const onwrong = vi.fn();
+    const input = field({ onwrong });
+    get.mockResolvedValueOnce({ error: { detail: '“zwei” is no figure' } } as never);
+    await type(input, 'zwei');
+    expect(onset).not.toHaveBeenCalled();
+    expect(await screen.findByText('“zwei” is no figure')).toBeTruthy();
+    expect([input.value, onwrong.mock.calls]).toEqual(['zwei', [[true]]]);
+    await fireEvent.keyDown(input, { key: 'Escape' });
+    expect(input.value).toBe('18');
+  });
+
+  it('says that the server does not answer', async () => {
+    get.mockRejectedValueOnce(new TypeError('no network'));
+    await type(field(), '20');
+    expect(await screen.findByText(/does not answer/)).toBeTruthy();
+  });
+
+  it('shows shares as percents, and steps by a tenth of what is shown', async () => {
+    const input = field({ value: 0.25, shownAs: 100, unit: '%' });
+    expect(input.value).toBe('25');
+    understood('30', 30);
+    await type(input, '30');
+    await fireEvent.keyDown(input, { key: 'ArrowUp' });
+    await fireEvent.keyDown(input, { key: 'ArrowDown', shiftKey: true });
+    expect(onset.mock.calls).toEqual([[0.3], [0.251], [0.24]]);
+  });
+
+  it('may be emptied where the figure can be left to the core', async () => {
+    const onclear = vi.fn();
+    await type(field({ onclear }), ' ');
+    expect([onclear.mock.calls.length, onset.mock.calls.length, get.mock.calls.length]).toEqual([1, 0, 0]);
+    cleanup();
+    expect(field({ value: null, empty: 'as large as fits' }).placeholder).toBe('as large as fits');
+  });
+});
