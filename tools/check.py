@@ -1,78 +1,146 @@
-"""Run every check and count: lint, types, import rules, tests, front end, browser tests.
+"""Run every check, side by side: lint, types, import rules, tests, the page, the browser.
 
-    ./check                 everything
-    ./check tests.core      only the tests below that name, nothing else
+    ./check                   everything
+    ./check page lint         the groups whose names begin so
+    ./check tests.core.fits   only the tests below that name
 
-The last line is `N passed, N failed`; a step counts as one, a test as one.
+Groups run on as many cores as there are, those that took longest the last time first; each
+says what it took. What a group has printed is in `var/check/`, and is shown when it fails.
+The last line is `N passed, N failed`: a test counts as one, and so does a group that is none.
 """
 
 from __future__ import annotations
 
+import json
+import os
+import re
 import subprocess
 import sys
 import time
-import unittest
-import warnings
+from concurrent.futures import ThreadPoolExecutor, as_completed
+from dataclasses import dataclass
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
 BIN = Path(sys.executable).parent
+LOGS = ROOT / "var" / "check"
+TIMES = LOGS / "times.json"
 TYPES = ROOT / "frontend" / "src" / "api" / "schema.d.ts"
 
-STEPS: dict[str, list[list[str]]] = {
+Command = list[str]
+
+
+def _npm(*words: str) -> Command:
+    return ["npm", "--silent", "--prefix", "frontend", *words]
+
+
+def _tests(*names: str) -> list[Command]:
+    return [[sys.executable, "tools/test_group.py", *names]]
+
+
+BUILD = "page build"
+"""Made before the rest: what is tested in the browser is the page as it is built."""
+
+GROUPS: dict[str, list[Command]] = {
+    BUILD: [["bash", "-c", ". tools/setup.sh && front_end_build"]],
     "lint": [[str(BIN / "ruff"), "check", "."], [str(BIN / "ruff"), "format", "--check", "."]],
     "types": [[str(BIN / "mypy")]],
     "import rules": [[str(BIN / "lint-imports"), "--no-cache"]],
-    "front end: types from the server": [
-        [sys.executable, "tools/openapi.py", "var/openapi.json"],
-        ["npm", "--prefix", "frontend", "exec", "--", "openapi-typescript", "var/openapi.json",
-         "-o", "var/schema.d.ts"],
+    "dead code": [[sys.executable, "tools/dead_code.py"]],
+    "page types of the server": [
+        [sys.executable, "-W", "error", "tools/openapi.py", "var/openapi.json"],
+        _npm("exec", "--", "openapi-typescript", "var/openapi.json", "-o", "var/schema.d.ts"),
         ["cmp", "var/schema.d.ts", str(TYPES)],
     ],
-    "front end: svelte-check": [["npm", "--prefix", "frontend", "run", "check"]],
-    "front end: build": [["npm", "--prefix", "frontend", "run", "build"]],
+    "page types": [_npm("run", "check")],
+    "page dead code": [_npm("run", "dead-code")],
+    "page tests": [_npm("run", "test")],
+    "tests of the core: setting": _tests("tests.core.setting"),
+    "tests of the core: fits": _tests("tests.core.fits"),
+    "tests of the core: curves, guides": _tests("tests.core.curves", "tests.core.guides"),
+    "tests of the core: steps, shapes": _tests(
+        "tests.core.steps", "tests.core.shapes", "tests.core.prepare", "tests.core.proof"
+    ),
+    "tests of the core: the rest": _tests(
+        "tests.core.acts", "tests.core.base", "tests.core.drawing", "tests.core.faces",
+        "tests.core.layout", "tests.core.recipe", "tests.core.test_rooms",
+        "tests.core.test_workshop",
+    ),
+    "tests against references": _tests("tests.reference"),
+    "tests of formats": _tests("tests.formats"),
+    "tests of web and store": _tests("tests.web", "tests.store"),
+    "tests of the command line": _tests("tests.test_cli"),
+    "tests of the package": _tests("tests.test_package", "tests.test_registers"),
+    "browser: layout, shelf": _tests("tests.browser.test_layout", "tests.browser.test_shelf"),
+    "browser: guides": _tests("tests.browser.test_guides"),
+    "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
+    "browser: proof": _tests("tests.browser.test_proof"),
 }  # fmt: skip
 
 
-def main(only: list[str]) -> int:
-    passed = failed = 0
-    if not only:
-        for name, commands in STEPS.items():
-            if _step(name, commands):
-                passed += 1
-            else:
-                failed += 1
-    well, ill = _tests(only)
-    passed, failed = passed + well, failed + ill
+@dataclass(frozen=True)
+class Outcome:
+    """What came of a group."""
+
+    passed: int
+    failed: int
+    seconds: float
+
+
+def main(names: list[str]) -> int:
+    LOGS.mkdir(parents=True, exist_ok=True)
+    asked = _asked(names)
+    before = json.loads(TIMES.read_text()) if TIMES.exists() else {}
+    outcomes: dict[str, Outcome] = {}
+    begun = time.monotonic()
+    if BUILD in asked:
+        outcomes[BUILD] = _ran(BUILD, asked.pop(BUILD))
+    slowest_first = sorted(asked, key=lambda name: -before.get(name, float("inf")))
+    with ThreadPoolExecutor(max_workers=os.cpu_count() or 1) as cores:
+        running = {cores.submit(_ran, name, asked[name]): name for name in slowest_first}
+        for done in as_completed(running):
+            outcomes[running[done]] = done.result()
+    TIMES.write_text(json.dumps(before | {name: one.seconds for name, one in outcomes.items()}))
+    passed = sum(one.passed for one in outcomes.values())
+    failed = sum(one.failed for one in outcomes.values())
+    print(f"{time.monotonic() - begun:.0f} s in all")
     print(f"{passed} passed, {failed} failed")
     return 1 if failed or not passed else 0
 
 
-def _step(name: str, commands: list[list[str]]) -> bool:
-    start = time.monotonic()
-    for command in commands:
-        done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
-        if done.returncode != 0:
-            print(done.stdout, done.stderr, sep="\n")
-            print(f"FAILED  {name}")
-            return False
-    print(f"ok      {name} ({time.monotonic() - start:.0f} s)", flush=True)
-    return True
+def _asked(names: list[str]) -> dict[str, list[Command]]:
+    """The groups that are named; other names are those of tests."""
+    if not names:
+        return dict(GROUPS)
+    found: dict[str, list[Command]] = {}
+    for name in names:
+        mine = {group: commands for group, commands in GROUPS.items() if group.startswith(name)}
+        found |= mine or {name: _tests(name)}
+    return found
 
 
-def _tests(only: list[str]) -> tuple[int, int]:
-    """Numbers of tests that passed and that did not. Warnings are errors."""
-    warnings.simplefilter("error")
-    sys.path.insert(0, str(ROOT))
-    loader = unittest.TestLoader()
-    if only:
-        suite = loader.loadTestsFromNames(only)
-    else:
-        suite = loader.discover(str(ROOT / "tests"), top_level_dir=str(ROOT))
-    result = unittest.TextTestRunner(verbosity=1, warnings="error").run(suite)
-    broken = {test.id() for test, _ in [*result.failures, *result.errors]}
-    ill = len(broken) + len(result.unexpectedSuccesses)
-    return max(result.testsRun - ill, 0), ill + (1 if result.testsRun == 0 else 0)
+def _ran(name: str, commands: list[Command]) -> Outcome:
+    begun = time.monotonic()
+    log = LOGS / f"{re.sub(r'[^a-z]+', '-', name.lower())}.log"
+    with log.open("w") as out:
+        well = all(
+            subprocess.run(
+                command, cwd=ROOT, stdout=out, stderr=subprocess.STDOUT, check=False
+            ).returncode
+            == 0
+            for command in commands
+        )
+    seconds = time.monotonic() - begun
+    said = log.read_text(errors="replace")
+    # Groups of tests count themselves; one that ended before it could has failed.
+    counted = re.findall(r"^(\d+) passed, (\d+) failed$", said, re.MULTILINE)
+    passed, failed = (int(n) for n in counted[-1]) if counted else (int(well), 0)
+    failed = failed if well else max(failed, 1)
+    if failed:
+        print(said)
+    tests = f", {passed + failed} tests" if counted else ""
+    print(f"{'FAILED' if failed else 'ok    '}  {name} ({seconds:.0f} s{tests})", flush=True)
+    return Outcome(passed, failed, seconds)
 
 
 if __name__ == "__main__":

@@ -120,7 +120,7 @@ class Material(ProofTest):
         page.get_by_text(re.compile(r"^\d+ parts, by area")).click()
         listed = page.locator("aside ol li")
         self.assertEqual(f"{listed.count()} parts kept", str(one_way).split(",")[0].strip())
-        page.get_by_role("radio", name="Letters removed").check(force=True)
+        page.get_by_role("radio", name="Letters are removed").check(force=True)
         expect(page.get_by_text(re.compile("fallen out"))).to_be_visible()
         self.assertNotEqual(kept.text_content(), one_way)
 

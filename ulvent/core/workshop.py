@@ -28,8 +28,10 @@ if TYPE_CHECKING:
 
 ROOM = 192_000_000
 """Bytes that what is remembered may take up."""
-_BYTES_A_PIECE, _BYTES_A_LETTER = 250_000, 40_000
-"""What a piece that is laid out, prepared and proofed takes up at most, measured on the demo."""
+_BYTES_A_PIECE = 300_000
+_BYTES_A_LETTER = {"layout": 10_000, "ready": 40_000, "proof": 80_000}
+"""What a piece takes up, and what each letter adds with each thing that is made of it: about the
+most that was measured, over the demo's pieces and random ones."""
 
 Made = TypeVar("Made")
 
@@ -47,10 +49,15 @@ class Workpiece:
     """
 
     def __init__(
-        self, piece: Piece, faces: FaceNamed, others: OtherFaces, within: float = GAP
+        self,
+        piece: Piece,
+        faces: FaceNamed,
+        others: OtherFaces,
+        within: float = GAP,
+        grown: Callable[[Workpiece], None] | None = None,
     ) -> None:
         self.piece = piece
-        self._faces, self._others, self._within = faces, others, within
+        self._faces, self._others, self._within, self._grown = faces, others, within, grown
         self._lock = RLock()
         self._made: dict[str, Any] = {}
 
@@ -58,6 +65,8 @@ class Workpiece:
         with self._lock:
             if name not in self._made:
                 self._made[name] = make()
+                if self._grown is not None:
+                    self._grown(self)
             made: Made = self._made[name]
             return made
 
@@ -149,9 +158,11 @@ class Workpiece:
 
     @property
     def weight(self) -> int:
-        """What it takes up at most, bytes."""
-        letters = sum(len(lettering.text) + 1 for lettering in self.piece.letterings)
-        return _BYTES_A_PIECE + _BYTES_A_LETTER * letters
+        """About what it takes up with all that has been made of it, bytes."""
+        layout: Layout | None = self._made.get("layout")
+        letters = sum(len(line.clusters) for line in layout.settings) if layout else 0
+        a_letter = sum(size for name, size in _BYTES_A_LETTER.items() if name in self._made)
+        return _BYTES_A_PIECE + a_letter * letters
 
 
 class Workshop:
@@ -172,13 +183,12 @@ class Workshop:
 
     def of(self, piece: Piece) -> Workpiece:
         """The workpiece of a piece, the same for equal pieces while it is remembered."""
-        made = Workpiece(piece, self._faces, self._others)
+        made = Workpiece(piece, self._faces, self._others, grown=self._weigh)
         with self._lock:
             known = self._remembered.get(made.hash)
             if known is not None:
                 return known
-            if made.weight <= self._remembered.maxsize:
-                self._remembered[made.hash] = made
+            self._remember(made)
         return made
 
     def of_document(self, document: Any) -> Workpiece:
@@ -199,6 +209,18 @@ class Workshop:
     def in_hand(self, piece: Piece) -> Workpiece:
         """A piece that is pulled about: its gaps are less exact, and it is not remembered."""
         return Workpiece(piece, self._faces, self._others, GAP_IN_HAND)
+
+    def _weigh(self, piece: Workpiece) -> None:
+        """More has been made of a piece: if it is remembered, others may have to go."""
+        with self._lock:
+            if self._remembered.get(piece.hash) is piece:
+                self._remember(piece)
+
+    def _remember(self, piece: Workpiece) -> None:
+        if piece.weight <= self._remembered.maxsize:
+            self._remembered[piece.hash] = piece
+        else:
+            self._remembered.pop(piece.hash, None)
 
     def forget(self) -> None:
         """Forget everything: a face has come or gone."""

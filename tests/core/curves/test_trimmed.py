@@ -17,8 +17,7 @@ from ulvent.core.curves import Curve, parallel_of, section_of
 from ulvent.core.curves.between import line_between
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.curves.trimmed import trimmed_parallels
-from ulvent.core.guides import guide_curves
-from ulvent.core.guides.build import guide_note
+from ulvent.core.guides import guide_curves, guide_note
 from ulvent.core.guides.pathdata import curve_from_path_data
 from ulvent.core.recipe import parse_piece
 

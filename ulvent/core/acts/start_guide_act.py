@@ -11,7 +11,7 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kind import Sizes
-from ulvent.core.guides.kinds import STARTS, parsed_guide
+from ulvent.core.guides.kinds import STARTS, started_guide
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Piece
 
@@ -30,8 +30,8 @@ class StartGuide(Act):
         on = tuple(guide_of(piece, name).id for name in self.on)
         if len(on) < start.needs:
             raise wrong_field("on", f"is made from {start.needs} guides, and these are {len(on)}")
-        recipe = start.recipe(Sizes(_across(piece), on[: start.needs]))
-        return with_new_guide(piece, parsed_guide({"id": start.stem, **recipe}))
+        guide = started_guide(start, Sizes(_across(piece), on[: start.needs]))
+        return with_new_guide(piece, guide)
 
 
 _NO_BLANK = 200.0

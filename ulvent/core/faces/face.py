@@ -15,7 +15,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.outlines.outline import Outline
+from ulvent.core.outlines import Outline
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from typing import Literal
 
 import numpy as np
 
-from ulvent.core.outlines.outline import Outline
+from ulvent.core.outlines import Outline
 
 MarkKind = Literal["dot", "ring", "diamond", "star", "leaf", "letter", "outline"]
 

@@ -26,7 +26,8 @@ from ulvent.core.faces.face import (
     ShapedText,
 )
 from ulvent.core.faces.features import USUAL_FEATURES, feature_choices
-from ulvent.core.outlines.outline import Outline, OutlinePen, without_overlaps
+from ulvent.core.outlines import Outline, OutlinePen
+from ulvent.core.outlines.outline import without_overlaps
 
 # fontTools logs remarks on old files that no maker can act on.
 logging.getLogger("fontTools").setLevel(logging.CRITICAL)

@@ -24,7 +24,7 @@ from ulvent.core.faces.face import (
     PlacedGlyph,
     ShapedText,
 )
-from ulvent.core.outlines.outline import Outline
+from ulvent.core.outlines import Outline
 
 _MARK_GAP = 0.14
 """White between a letter and the mark composed above it, of the cap height."""

@@ -15,7 +15,7 @@ import numpy as np
 
 from ulvent.core.faces.face import Cluster, Face, PlacedGlyph, ShapedText
 from ulvent.core.faces.marks import MarkShape, mark_outline
-from ulvent.core.outlines.outline import Outline
+from ulvent.core.outlines import Outline
 
 
 @dataclass(frozen=True)

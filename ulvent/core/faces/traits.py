@@ -7,7 +7,7 @@ from functools import lru_cache
 import numpy as np
 
 from ulvent.core.faces.face import Face
-from ulvent.core.outlines.outline import Outline
+from ulvent.core.outlines import Outline
 
 _LETTERS = "HOnelaRs"
 _SCANS = 24

@@ -13,7 +13,7 @@ from pydantic import Field, TypeAdapter
 from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.base.register import found_records
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import GuideKind, Start
+from ulvent.core.guides.kind import GuideKind, Sizes, Start
 
 KINDS: dict[str, GuideKind] = {kind.name: kind for kind in found_records(__name__, GuideKind)}
 """All kinds by their names, in the order in which they are listed."""
@@ -48,6 +48,12 @@ def parsed_guide(recipe: dict[str, Any]) -> AnyGuide:
 @cache
 def _any_guide() -> TypeAdapter[AnyGuide]:
     return TypeAdapter(Guide)
+
+
+def started_guide(start: Start, sizes: Sizes) -> AnyGuide:
+    """A guide as it is offered to begin with; its id is the start's stem."""
+    kind = next(kind for kind in KINDS.values() if start in kind.starts)
+    return parsed_guide({"id": start.stem, "kind": kind.name, **start.recipe(sizes)})
 
 
 def kind_of(guide: GuideRecipe) -> GuideKind:
