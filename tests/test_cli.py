@@ -14,6 +14,7 @@ from typing import Any
 
 from tests import zoo
 from tests.makings import document, proofed, with_lettering
+from ulvent.core.recipe import TOOL_SHEETS
 from ulvent.formats.piece_file import read_piece
 from ulvent.shipped_faces import FONTS
 
@@ -63,6 +64,23 @@ class CommandLine(unittest.TestCase):
         answer = self.run_ulvent("export", self.write(with_lettering(height=90)), "out.svg")
         self.assertEqual(answer.returncode, 0)
         self.assertRegex(answer.stderr, r"fault: name: [\d.]+ mm .* no room for")
+
+    def test_export_names_what_is_wrong_with_what_it_has_written(self) -> None:
+        """Not with the piece from before it was prepared: bridges mend what falls out."""
+        stencil = next(one for one in TOOL_SHEETS if one.use == "removed")
+        piece = document(tool_sheets=[stencil.model_dump()])
+        piece["letterings"][0].update(text="ROAD", height=24)
+        said = self.run_ulvent("export", self.write(piece), "out.svg").stderr
+        self.assertIn("fall out", said)
+        piece["letterings"][0]["prepare"] = {"bridges": {"width": 3}}
+        self.assertNotIn("fall out", self.run_ulvent("export", self.write(piece), "out.svg").stderr)
+
+    def test_export_does_not_name_what_is_accepted(self) -> None:
+        piece = with_lettering(height=90)
+        found = json.loads(self.run_ulvent("proof", self.write(piece)).stdout)
+        self.assertTrue(found)
+        piece["accepted"] = [{"key": f["key"], "figure": f["figure"]} for f in found]
+        self.assertEqual(self.run_ulvent("export", self.write(piece), "out.svg").stderr, "")
 
     def test_proof_exits_1_on_a_fault(self) -> None:
         good = self.run_ulvent("proof", self.write(document()))

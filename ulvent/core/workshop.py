@@ -217,10 +217,9 @@ class Workshop:
                 self._remember(piece)
 
     def _remember(self, piece: Workpiece) -> None:
+        self._remembered.pop(piece.hash, None)
         if piece.weight <= self._remembered.maxsize:
             self._remembered[piece.hash] = piece
-        else:
-            self._remembered.pop(piece.hash, None)
 
     def forget(self) -> None:
         """Forget everything: a face has come or gone."""

@@ -9,12 +9,17 @@ from typing import Any
 import numpy as np
 
 from tests import zoo
-from tests.makings import document, done, laid, with_lettering
+from tests.makings import document, done, laid, performed, with_lettering
+from ulvent.core.acts import Made
 from ulvent.core.acts.grips import grips
+from ulvent.core.acts.slide import slid_after, slid_along
 from ulvent.core.base.errors import PieceError
 from ulvent.core.curves import nearest
-from ulvent.core.drawing.measured_marks import measured
+from ulvent.core.guides.kinds import STARTS
+from ulvent.core.layout import lay_out
 from ulvent.core.recipe import parse_piece
+from ulvent.demo import barrel_head
+from ulvent.shipped_faces import shipped_face
 
 
 def with_guides(*guides: dict[str, Any]) -> dict[str, Any]:
@@ -107,6 +112,29 @@ class Points(unittest.TestCase):
         by_hand = done(with_guides(), act="draw-freehand", points=way, tolerance=0.4)
         self.assertLess(len(by_hand.guides[0].nodes), 12)
 
+    def test_every_guide_to_begin_with_is_one(self) -> None:
+        piece = with_guides(
+            {"id": "a", "kind": "circle", "diameter": 100},
+            {"id": "b", "kind": "circle", "diameter": 160},
+        )
+        for start in STARTS.values():
+            with self.subTest(start.name):
+                did = performed(piece, act="start-guide", start=start.name,
+                                on=["a", "b"][: start.needs])  # fmt: skip
+                self.assertEqual(did.made, Made("guide", did.piece.guides[-1].id))
+                self.assertGreater(laid(did.piece).guides[-1].curve.length, 50)
+        with self.assertRaises(PieceError) as caught:
+            performed(piece, act="start-guide", start="middle line", on=["a"])
+        self.assertEqual(caught.exception.problems[0].field, "on")
+
+    def test_a_new_id_is_free_whatever_the_case_of_the_others(self) -> None:
+        """Ids are names of layers and of files, where case does not tell two apart."""
+        piece = with_guides({"id": "Ring", "kind": "circle", "diameter": 100})
+        once = performed(piece, act="start-guide", start="ring")
+        self.assertEqual(once.made, Made("guide", "ring-2"))
+        again = performed(once.piece, act="start-guide", start="ring")
+        self.assertEqual(again.made, Made("guide", "ring-3"))
+
     def test_what_is_not_there_is_named(self) -> None:
         piece = with_guides({"id": "g", **zoo.RECIPES["drawn"]})
         for act, field in (
@@ -187,26 +215,30 @@ class Leaning(unittest.TestCase):
                 self.assertAlmostEqual(station, wanted, places=6)
 
 
-class Measuring(unittest.TestCase):
-    def test_length_chord_and_radius(self) -> None:
-        (ring,) = laid(
-            with_guides({"id": "g", "kind": "circle", "diameter": 100, "start": 0})
-        ).guides
-        quarter = math.pi * 25
-        found = measured(ring, (0.0, quarter))
-        self.assertAlmostEqual(found.length, quarter)
-        self.assertAlmostEqual(found.chord, 50 * math.sqrt(2))
-        self.assertAlmostEqual(found.radius, 50)
-        self.assertIn("chord 70.711 mm", found.text)
+class Sliding(unittest.TestCase):
+    def test_by_a_length_in_reading_direction(self) -> None:
+        layout = lay_out(barrel_head(), shipped_face)
+        guide = layout.guides[0].curve
+        name, pressed = layout.piece.letterings
+        self.assertAlmostEqual(slid_along(name, guide, 10).at * guide.length,
+                               name.at * guide.length + 10, places=3)  # fmt: skip
+        self.assertAlmostEqual(slid_along(pressed, guide, 10).at * guide.length,
+                               pressed.at * guide.length - 10, places=3)  # fmt: skip
 
-    def test_from_points_and_past_the_seam(self) -> None:
-        (ring,) = laid(
-            with_guides({"id": "g", "kind": "circle", "diameter": 100, "start": 90})
-        ).guides
-        found = measured(ring, ((-80.0, 0.0), (80.0, 0.0)))
-        self.assertAlmostEqual(found.length, math.pi * 50)
-        self.assertIsNone(measured(laid(with_guides(
-            {"id": "g", "kind": "line", "length": 9})).guides[0], (3.0,)).radius)  # fmt: skip
+    def test_after_a_pointer_and_round_the_seam(self) -> None:
+        layout = laid(document())
+        guide, lettering = layout.guides[0].curve, layout.piece.letterings[0]
+        after = slid_after(lettering, guide, (0.0, 125.0), (125.0, 0.0))
+        self.assertAlmostEqual(after.at, guide.length / 4, places=3)
+        back = slid_after(lettering, guide, (0.0, 125.0), (-125.0, 0.0))
+        self.assertAlmostEqual(back.at, 3 * guide.length / 4, places=3)
+
+    def test_stays_on_an_open_guide(self) -> None:
+        piece = document(guides=[{"id": "rim", "kind": "path", "d": "M0 0H100"}])
+        layout = laid(piece)
+        guide, lettering = layout.guides[0].curve, layout.piece.letterings[0]
+        self.assertEqual(slid_along(lettering, guide, 500).at, 100)
+        self.assertEqual(slid_along(lettering, guide, -500).at, 0)
 
 
 if __name__ == "__main__":

@@ -9,7 +9,7 @@ import numpy as np
 import shapely
 
 from tests.areas import polygons_of
-from tests.makings import BOARD_RING, board, proofed
+from tests.makings import BOARD_RING, board, found_in, laid_out, proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material
@@ -154,6 +154,19 @@ class Accepting(unittest.TestCase):
         better = board("HI", tracking=-2.55, height=12)
         (now,) = findings(against(better, VINYL, accepted=accepted), "narrow-gap")
         self.assertTrue(now.accepted)
+
+    def test_more_pairs_that_come_too_near_are_worse(self) -> None:
+        """The figure counts pairs; what counts as worse for a distance would be fewer of them."""
+        words: dict[str, Any] = {"text": "ffe ffe", "face": "alfa-slab-one", "height": 14}
+        ring = {"kind": "circle", "diameter": 36, "turn": "counterclockwise"}
+        layout = laid_out(ring, spacing="even", align="centre", **words)
+        (found,) = [one for one in found_in(layout) if one.kind == "near-letters"]
+        self.assertEqual((found.figure, found.unit), (2.0, "letters"))
+        for before, accepted in ((1.0, False), (2.0, True), (3.0, True)):
+            held = {"key": found.key, "sheet": found.sheet, "figure": before}
+            (now,) = [one for one in found_in(against(layout, accepted=(held,)))
+                      if one.kind == "near-letters"]  # fmt: skip
+            self.assertIs(now.accepted, accepted, before)
 
     def test_an_accepted_fault_is_none(self) -> None:
         layout = against(board("BOARD", height=30), STENCIL)

@@ -50,9 +50,12 @@ def _round_letters(setting: Setting, run: int) -> Points:
         feet + poses.ups[mine] * (setting.scales[mine] * setting.face.metrics.cap_height)[:, None]
     )
     if setting.lettering.dial is None:
-        return np.concatenate(
-            [feet - asides, heads - asides, (heads + asides)[::-1], (feet + asides)[::-1]]
+        # Letters come one below the other: down one side of them, and up the other.
+        one, other = (
+            np.stack([heads + aside, feet + aside], axis=1).reshape(-1, 2)
+            for aside in (-asides, asides)
         )
+        return np.concatenate([one, other[::-1]])
     first, last = 0, len(mine) - 1
     return np.stack(
         [
