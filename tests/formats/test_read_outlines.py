@@ -12,8 +12,10 @@ import svgelements
 from ezdxf import path as dxf_path
 
 from tests.formats import samples
-from ulvent.core.outlines import FileOutline, curve_of, in_line, joined_ends
+from ulvent.core.curves import ArcSegment, LineSegment
+from ulvent.core.outlines import FileOutline, curve_of, in_line
 from ulvent.formats.dxf_reading import read_dxf
+from ulvent.formats.loose_ends import joined_ends
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.svg_reading import read_svg
 
@@ -205,6 +207,16 @@ class Taking(unittest.TestCase):
         three = [outline.segments for outline in read_svg(samples.svg(
             '<path d="M0 0H30"/><path d="M30 0H60"/><path d="M30 0V30"/>'))]  # fmt: skip
         self.assertEqual(len(joined_ends([list(line) for line in three])), 3)
+
+    def test_loose_sides_are_a_closed_outline_that_runs_as_its_first_side(self) -> None:
+        corners = [(0, 0), (30, 0), (30, 20), (0, 20)]
+        sides = [LineSegment(a, b) for a, b in zip(corners, corners[1:] + corners[:1], strict=True)]
+        shuffled = [[sides[1]], [sides[3]], [LineSegment(sides[2].end, sides[2].start)], [sides[0]]]
+        circle = [ArcSegment((100, 0), 5, 0, 360)]
+        square, ring = joined_ends([*shuffled, circle])
+        self.assertTrue(square.closed and ring.closed)
+        self.assertEqual(square.segments[0], sides[1])
+        self.assertAlmostEqual(curve_of(square).length, 100)
 
 
 if __name__ == "__main__":

@@ -36,7 +36,10 @@ def lettering_pieces() -> list[Piece]:
 
 
 def press_dial() -> Piece:
-    """A 200 mm dial for the cider press: tonnes from 0 to 55, figures 15 mm high."""
+    """A 200 mm dial for the cider press: tonnes from 0 to 55, figures 15 mm high.
+
+    Over 40 lines, since one document is read in one go.
+    """
     return Piece(
         ulvent=1,
         title="Press dial",

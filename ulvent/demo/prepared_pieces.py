@@ -38,7 +38,10 @@ def apple_board() -> Piece:
 
 
 def crate_stencil() -> Piece:
-    """A stencil for apple crates: its counters are tied with bridges."""
+    """A stencil for apple crates: its counters are tied with bridges.
+
+    Over 40 lines, since one document is read in one go.
+    """
     return parse_piece(
         {
             "ulvent": 1,
@@ -148,7 +151,10 @@ def paper_frame() -> Piece:
 
 
 def van_sign() -> Piece:
-    """A sign for the side of the fair's van: vinyl letters on a border of another colour."""
+    """A sign for the side of the fair's van: vinyl letters on a border of another colour.
+
+    Over 40 lines, since one document is read in one go.
+    """
     return parse_piece(
         {
             "ulvent": 1,

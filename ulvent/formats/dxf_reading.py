@@ -24,7 +24,8 @@ from ezdxf.path import Curve3To, Curve4To
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.curves import ArcSegment, CubicSegment, LineSegment, QuadraticSegment, Segment
-from ulvent.core.outlines import FileOutline, joined_ends
+from ulvent.core.outlines import FileOutline
+from ulvent.formats.loose_ends import joined_ends
 from ulvent.formats.outline_file import (
     MOST_ELEMENTS,
     Counted,

@@ -16,7 +16,7 @@ from io import StringIO
 import ezdxf
 import numpy as np
 from ezdxf.layouts import Modelspace
-from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
+from ezdxf.math import Bezier3P, Bezier4P, Vec2, Vec3, bezier_to_bspline, quadratic_to_cubic_bezier
 from ezdxf.sections.classes import REQ_R2004
 
 from ulvent.core.base.tolerances import JOINT
@@ -33,8 +33,8 @@ _GUIDES = "guides"
 _FULL_TURN = 360.0
 
 Point = tuple[float, float]
-Piece = list[Point]
-"""A straight or curved piece of a contour: 2 points of a line, 4 of a cubic."""
+Span = list[Point]
+"""A stretch of a contour: 2 points of a line, 4 of a cubic."""
 
 
 def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
@@ -66,70 +66,68 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
 
 
 def _add_outline(space: Modelspace, outline: Outline, layer: str) -> None:
-    for pieces, closed in _contours(outline):
-        _add_contour(space, pieces, closed, layer)
+    for spans, closed in _contours(outline):
+        _add_contour(space, spans, closed, layer)
 
 
-def _add_contour(space: Modelspace, pieces: list[Piece], closed: bool, layer: str) -> None:
+def _add_contour(space: Modelspace, spans: list[Span], closed: bool, layer: str) -> None:
     attributes = {"layer": layer}
-    arcs = [arc_of(np.array(piece)) if len(piece) == 4 else None for piece in pieces]
-    if all(len(piece) == 2 or arc for piece, arc in zip(pieces, arcs, strict=True)):
+    arcs = [arc_of(np.array(span)) if len(span) == 4 else None for span in spans]
+    if all(len(span) == 2 or arc for span, arc in zip(spans, arcs, strict=True)):
         # A bulge is the tangent of a quarter of the arc's sweep.
         corners = [
-            (*piece[0], math.tan(arc.sweep / 4.0) if arc else 0.0)
-            for piece, arc in zip(pieces, arcs, strict=True)
+            (*span[0], math.tan(arc.sweep / 4.0) if arc else 0.0)
+            for span, arc in zip(spans, arcs, strict=True)
         ]
         if not closed:
-            corners.append((*pieces[-1][-1], 0.0))
+            corners.append((*spans[-1][-1], 0.0))
         space.add_lwpolyline(corners, format="xyb", close=closed, dxfattribs=attributes)
         return
     spline = space.add_spline(dxfattribs=attributes)
-    cubics = [Bezier4P(Vec3.list(_as_cubic(piece))) for piece in pieces]
+    cubics = [Bezier4P(Vec3.list(_as_cubic(span))) for span in spans]
     spline.apply_construction_tool(bezier_to_bspline(cubics))
     spline.closed = closed
 
 
-def _contours(outline: Outline) -> Iterator[tuple[list[Piece], bool]]:
-    pieces: list[Piece] = []
+def _contours(outline: Outline) -> Iterator[tuple[list[Span], bool]]:
+    spans: list[Span] = []
     start = at = (0.0, 0.0)
     for operation, array in outline.steps():
         points = [(float(x), float(y)) for x, y in array]
         if operation == "M":
-            if pieces:
-                yield pieces, False
-            pieces = []
+            if spans:
+                yield spans, False
+            spans = []
             start = at = points[0]
         elif operation == "Z":
             if _apart(at, start):
-                pieces.append([at, start])
-            elif pieces:
-                pieces[-1][-1] = start
-            if pieces:
-                yield pieces, True
-            pieces = []
+                spans.append([at, start])
+            elif spans:
+                spans[-1][-1] = start
+            if spans:
+                yield spans, True
+            spans = []
         elif operation == "Q" or _apart(at, points[-1]) or len(points) > 1:
-            pieces.append(_raised([at, *points]))
+            spans.append(_raised([at, *points]))
             at = points[-1]
-    if pieces:
-        yield pieces, False
+    if spans:
+        yield spans, False
 
 
-def _raised(points: Piece) -> Piece:
+def _raised(points: Span) -> Span:
     """A quadratic as the cubic that is the same curve."""
     if len(points) != 3:
         return points
-    (ax, ay), (cx, cy), (bx, by) = points
-    first = (ax + 2.0 * (cx - ax) / 3.0, ay + 2.0 * (cy - ay) / 3.0)
-    second = (bx + 2.0 * (cx - bx) / 3.0, by + 2.0 * (cy - by) / 3.0)
-    return [points[0], first, second, points[2]]
+    cubic = quadratic_to_cubic_bezier(Bezier3P(Vec2.list(points)))
+    return [(point.x, point.y) for point in cubic.control_points]
 
 
-def _as_cubic(points: Piece) -> Piece:
+def _as_cubic(points: Span) -> Span:
     if len(points) == 4:
         return points
-    (ax, ay), (bx, by) = points
-    thirds = [(ax + (bx - ax) * share, ay + (by - ay) * share) for share in (1.0 / 3.0, 2.0 / 3.0)]
-    return [points[0], *thirds, points[1]]
+    start, end = Vec2.list(points)
+    thirds = [start.lerp(end, share) for share in (1.0 / 3.0, 2.0 / 3.0)]
+    return [points[0], *((point.x, point.y) for point in thirds), points[1]]
 
 
 def _apart(one: Point, two: Point) -> bool:
@@ -138,7 +136,7 @@ def _apart(one: Point, two: Point) -> bool:
 
 def _add_curve(space: Modelspace, curve: Curve, layer: str) -> None:
     """Circles and arcs as such; runs of other segments as one polyline or spline."""
-    run: list[Piece] = []
+    run: list[Span] = []
     segments = curve.segments()
     for segment in segments:
         if not isinstance(segment, ArcSegment):
@@ -154,7 +152,7 @@ def _has_arc(segments: tuple[Segment, ...]) -> bool:
     return any(isinstance(segment, ArcSegment) for segment in segments)
 
 
-def _flush(space: Modelspace, run: list[Piece], closed: bool, layer: str) -> None:
+def _flush(space: Modelspace, run: list[Span], closed: bool, layer: str) -> None:
     if run:
         _add_contour(space, run, closed, layer)
 

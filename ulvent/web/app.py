@@ -35,6 +35,15 @@ log = structlog.get_logger()
 
 PAGE = Path(__file__).resolve().parent / "page"
 """The front end as it is built; it goes with the package."""
+ROUTES = (
+    shelf_routes,
+    face_routes,
+    live,
+    outline_routes,
+    drawer_routes,
+    proof_routes,
+    catalogue_routes,
+)
 _FOR_EVER = "public, max-age=31536000, immutable"
 
 
@@ -54,14 +63,15 @@ def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
     case = TypeCase(Faces(engine))
     app.state.bench = Bench(case, Workshop(case.named, case.offered))
     problems.install(app)
-    app.include_router(shelf_routes.router)
-    app.include_router(face_routes.router)
-    app.include_router(live.router)
-    app.include_router(outline_routes.router)
-    app.include_router(drawer_routes.router)
-    app.include_router(proof_routes.router)
-    app.include_router(catalogue_routes.router)
+    for routes in ROUTES:
+        app.include_router(routes.router)
+    _add_health(app, engine)
+    _add_page(app, built)
+    app.add_middleware(Guard, port=port)
+    return app
 
+
+def _add_health(app: FastAPI, engine: Engine) -> None:
     @app.get("/healthz")
     def healthz(response: Response) -> Health:
         """Asks the database; 503 when it does not answer."""
@@ -73,6 +83,10 @@ def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
         if not well:
             response.status_code = 503
         return Health(status="ok" if well else "unwell", database="ok" if well else "no answer")
+
+
+def _add_page(app: FastAPI, built: Path) -> None:
+    """The page on every address that is not the server's own."""
 
     @app.get("/api/{rest:path}", include_in_schema=False)
     def nothing_here(rest: str) -> Response:
@@ -87,6 +101,3 @@ def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
             hashed = path.startswith("assets/")
             return FileResponse(asked, headers={"Cache-Control": _FOR_EVER} if hashed else None)
         return FileResponse(built / "index.html", headers={"Cache-Control": "no-cache"})
-
-    app.add_middleware(Guard, port=port)
-    return app

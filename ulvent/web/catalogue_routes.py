@@ -9,7 +9,7 @@ from __future__ import annotations
 from typing import Any, get_args
 
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.base.inputs import Figure, Input, Values
 from ulvent.core.faces.traits import TRAITS
@@ -29,7 +29,13 @@ from ulvent.formats.read import READERS
 router = APIRouter(tags=["catalogue"])
 
 
-class KindEntry(BaseModel):
+class Entry(BaseModel):
+    """What is served of a record: the fields that have the same names."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class KindEntry(Entry):
     """A kind of guide; see `GuideKind`."""
 
     title: str
@@ -52,7 +58,7 @@ class StartEntry(BaseModel):
     usual: bool
 
 
-class BlankEntry(BaseModel):
+class BlankEntry(Entry):
     """A kind of blank; `first` is its recipe to begin with, none where it comes from a file."""
 
     name: str
@@ -69,7 +75,7 @@ class SheetEntry(BaseModel):
     height: float
 
 
-class StepEntry(BaseModel):
+class StepEntry(Entry):
     """A step of preparing; see `Step`."""
 
     field: str
@@ -80,7 +86,7 @@ class StepEntry(BaseModel):
     inputs: tuple[Input, ...]
 
 
-class FormatEntry(BaseModel):
+class FormatEntry(Entry):
     """A format of files, by the name in addresses and endings."""
 
     name: str
@@ -148,45 +154,13 @@ class Catalogue(BaseModel):
 def catalogue() -> Catalogue:
     """All that a person chooses from."""
     return Catalogue(
-        kinds={
-            name: KindEntry(
-                title=kind.title,
-                inputs=kind.inputs,
-                turns=kind.turns,
-                scales=kind.scales,
-                seam_moves=kind.seam_moves,
-                winds=kind.winds,
-                nodes=kind.nodes,
-                grows=kind.grows_from is not None,
-            )
-            for name, kind in KINDS.items()
-        },
-        starts=[
-            StartEntry(
-                name=one.name, kind=kind.name, picture=one.picture, needs=one.needs, usual=one.usual
-            )
-            for one in STARTS.values()
-            for kind in KINDS.values()
-            if one in kind.starts
-        ],
-        blanks=[
-            BlankEntry(name=name, title=kind.title, first=kind.first, inputs=kind.inputs)
-            for name, kind in BLANKS.items()
-        ],
+        kinds={name: KindEntry.model_validate(kind) for name, kind in KINDS.items()},
+        starts=_starts(),
+        blanks=[BlankEntry.model_validate(kind) for kind in BLANKS.values()],
         sheets=[SheetEntry(name=name, width=w, height=h) for name, (w, h) in SHEETS.items()],
-        steps=[
-            StepEntry(
-                field=step.field,
-                title=step.title,
-                hint=step.hint,
-                first=step.first,
-                left_out=step.left_out,
-                inputs=step.inputs,
-            )
-            for step in STEPS.values()
-        ],
-        formats=[FormatEntry(name=one.name, title=one.title) for one in FORMATS.values()],
-        readers=[FormatEntry(name=one.name, title=one.title) for one in READERS.values()],
+        steps=[StepEntry.model_validate(step) for step in STEPS.values()],
+        formats=[FormatEntry.model_validate(one) for one in FORMATS.values()],
+        readers=[FormatEntry.model_validate(one) for one in READERS.values()],
         choices=CHOICES,
         arrangements=tuple(ARRANGEMENTS.items()),
         counted=list(COUNTED),
@@ -207,3 +181,17 @@ def catalogue() -> Catalogue:
             tool_sheets=MOST_TOOL_SHEETS,
         ),
     )
+
+
+def _starts() -> list[StartEntry]:
+    owners = {start.name: kind.name for kind in KINDS.values() for start in kind.starts}
+    return [
+        StartEntry(
+            name=one.name,
+            kind=owners[one.name],
+            picture=one.picture,
+            needs=one.needs,
+            usual=one.usual,
+        )
+        for one in STARTS.values()
+    ]

@@ -71,7 +71,7 @@ class ProofLayer(BaseModel):
     paths: str
     strokes: str
     nodes: int
-    pieces: int
+    cutouts: int
     notes: list[str]
     bridges: list[ProofBridge]
 
@@ -164,15 +164,15 @@ def _shown(ready: Prepared, wanted: str | None) -> tuple[Layer, ...]:
 def _stays(shown: tuple[Layer, ...], stuff: Material) -> str:
     if stuff.use == "removed":
         return _drawn(stuff.stays)
-    # Piece by piece, as it is cut.
+    # Each cutout by itself, as it is cut.
     return "".join(outline_data(one) for layer in shown for one in _areas(layer))
 
 
 def _areas(layer: Layer) -> list[Outline]:
-    """The pieces without their kerf; the tool's own outlines where there is none."""
-    if all(path is piece.area for path, piece in zip(layer.paths, layer.pieces, strict=True)):
+    """The cutouts without their kerf; the tool's own outlines where there is none."""
+    if all(path is cutout.area for path, cutout in zip(layer.paths, layer.cutouts, strict=True)):
         return list(layer.outlines)
-    return [refitted(piece.area, _DRAWN) for piece in layer.pieces]
+    return [refitted(cutout.area, _DRAWN) for cutout in layer.cutouts]
 
 
 def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
@@ -191,7 +191,7 @@ def _layer(layer: Layer) -> ProofLayer:
         paths="".join(outline_data(one) for one in outlines),
         strokes="".join(outline_data(one) for one in strokes),
         nodes=nodes,
-        pieces=len(layer.pieces),
+        cutouts=len(layer.cutouts),
         notes=list(layer.notes),
         bridges=[
             ProofBridge(

@@ -1083,25 +1083,6 @@ export interface components {
             most: number;
         };
         /**
-         * Band
-         * @description A bar or ring that carries letters: a band along a guide, or inside the blank's edge.
-         *
-         *     aside
-         *         from the guide to the band's middle, mm, positive to the left of its direction; on
-         *         the blank, from its edge inward
-         */
-        Band: {
-            /** Along */
-            along?: string | null;
-            /** Width */
-            width: number;
-            /**
-             * Aside
-             * @default 0
-             */
-            aside: number;
-        };
-        /**
          * BannerBlank
          * @description A ribbon whose ends are cut in by `notch`; its middle lies `rise` above its ends.
          */
@@ -1125,6 +1106,25 @@ export interface components {
              * @default 0
              */
             rise: number;
+        };
+        /**
+         * Bar
+         * @description A bar that carries letters: along a guide, or a ring inside the blank's edge.
+         *
+         *     aside
+         *         from the guide to the bar's middle, mm, positive to the left of its direction; on
+         *         the blank, from its edge inward
+         */
+        Bar: {
+            /** Along */
+            along?: string | null;
+            /** Width */
+            width: number;
+            /**
+             * Aside
+             * @default 0
+             */
+            aside: number;
         };
         /**
          * BetweenGuide
@@ -3910,7 +3910,7 @@ export interface components {
              * Bands
              * @default []
              */
-            bands: components["schemas"]["Band"][];
+            bands: components["schemas"]["Bar"][];
             /**
              * Cut Back
              * @default []
@@ -4021,8 +4021,8 @@ export interface components {
             strokes: string;
             /** Nodes */
             nodes: number;
-            /** Pieces */
-            pieces: number;
+            /** Cutouts */
+            cutouts: number;
             /** Notes */
             notes: string[];
             /** Bridges */

@@ -23,7 +23,7 @@
     scene?.layers.filter((layer) => (owner ? layer.owner === owner : true)) ?? [],
   );
   const notes = $derived(mine.flatMap((layer) => layer.notes));
-  const pieces = $derived(mine.reduce((sum, layer) => sum + layer.pieces, 0));
+  const cutouts = $derived(mine.reduce((sum, layer) => sum + layer.cutouts, 0));
   const nodes = $derived(mine.reduce((sum, layer) => sum + layer.nodes, 0));
 
   function change(prepare: Prepare | null): void {
@@ -57,7 +57,7 @@
     {#each notes as note (note)}
       <p class="note">{note}.</p>
     {/each}
-    {#if scene}<p class="soft">As written to a file: {pieces} {pieces === 1 ? 'piece' : 'pieces'}, {nodes} nodes.</p>{/if}
+    {#if scene}<p class="soft">As written to a file: {cutouts} {cutouts === 1 ? 'cutout' : 'cutouts'}, {nodes} nodes.</p>{/if}
   {:else}
     <ToolSheets {editor} />
   {/if}

@@ -44,8 +44,8 @@ class Join(unittest.TestCase):
         face = {"face": "dancing-script-bold", "tracking": -0.4}
         apart_ = layer("mammal", **face)
         one = layer("mammal", {"join": {}}, **face)
-        self.assertEqual((len(apart_.pieces), len(one.pieces)), (6, 1))
-        union = shapely.union_all([polygons_of(piece.area) for piece in apart_.pieces])
+        self.assertEqual((len(apart_.cutouts), len(one.cutouts)), (6, 1))
+        union = shapely.union_all([polygons_of(piece.area) for piece in apart_.cutouts])
         # Slits up to 0.04 mm are closed.
         self.assertAlmostEqual(one.area.area / union.area, 1.0, delta=1e-3)
         self.assertLess(apart(polygons_of(one.area), as_shapely(one.outlines[0])), 0.01)
@@ -54,12 +54,12 @@ class Join(unittest.TestCase):
 
     def test_only_overlaps_of_more_than_the_typed_amount_are_joined(self) -> None:
         face = {"face": "archivo-black", "spacing": "overlap", "overlap": 0.5}
-        self.assertEqual(len(layer("HILL", {"join": {"over": 0.4}}, **face).pieces), 1)
-        self.assertEqual(len(layer("HILL", {"join": {"over": 0.6}}, **face).pieces), 4)
+        self.assertEqual(len(layer("HILL", {"join": {"over": 0.4}}, **face).cutouts), 1)
+        self.assertEqual(len(layer("HILL", {"join": {"over": 0.6}}, **face).cutouts), 4)
 
     def test_letters_made_to_overlap_do_so_by_the_typed_amount(self) -> None:
         """Straight stems on a straight guide: the common part is as wide as was asked for."""
-        pieces = layer("HIH", face="archivo-black", spacing="overlap", overlap=0.8).pieces
+        pieces = layer("HIH", face="archivo-black", spacing="overlap", overlap=0.8).cutouts
         for one, two in zip(pieces, pieces[1:], strict=False):
             common = polygons_of(one.area).intersection(polygons_of(two.area))
             x0, _, x1, _ = common.bounds
@@ -90,7 +90,7 @@ class Shapes(unittest.TestCase):
             height=8,
             at=90,
         )
-        rim = max(found.pieces, key=lambda piece: piece.area.area).area
+        rim = max(found.cutouts, key=lambda piece: piece.area.area).area
         self.assertAlmostEqual(rim.area, np.pi * (50**2 - 45**2), delta=0.5)
 
     def test_cut_back_inside_and_outside_add_up_to_the_lettering(self) -> None:
@@ -107,13 +107,13 @@ class Shapes(unittest.TestCase):
     def test_what_is_hollowed_out_to_nothing_is_no_piece(self) -> None:
         found = layer("i.", {"borders": [{"distance": -0.4, "joined": True}],
                              "rounding": {"outside": 1.0}}, height=3)  # fmt: skip
-        self.assertTrue(all(not piece.area.is_empty for piece in found.pieces))
+        self.assertTrue(all(not piece.area.is_empty for piece in found.cutouts))
         away = layer("OAK", {"cut_back": [{"to": "ring", "margin": 44.9}]})
-        self.assertEqual(away.pieces, ())
+        self.assertEqual(away.cutouts, ())
 
     def test_letters_inside_of_the_shape_are_left_alone_to_the_point(self) -> None:
         found = layer("OAK", {"cut_back": [{}]})
-        self.assertTrue(all(piece.outline is not None for piece in found.pieces))
+        self.assertTrue(all(piece.outline is not None for piece in found.cutouts))
 
     def test_an_open_guide_is_refused_by_the_name_of_its_field(self) -> None:
         with self.assertRaises(PieceError) as wrong:
@@ -192,7 +192,7 @@ class ForTheTool(unittest.TestCase):
     def test_rounded_corners_have_the_radius_and_no_stroke_is_lost(self) -> None:
         radius = 0.6
         rounded = layer("KEW", {"rounding": {"outside": radius, "inside": radius}})
-        for piece in rounded.pieces:
+        for piece in rounded.cutouts:
             polygon = polygons_of(piece.area)
             again = polygon.buffer(-radius, quad_segs=64).buffer(radius, quad_segs=64)
             self.assertLess(polygon.symmetric_difference(again).area, 0.02)
@@ -240,7 +240,7 @@ class ForTheTool(unittest.TestCase):
     ) -> None:
         ready = prepared(board(text, {"borders": [{"distance": distance}]}))
         words, border = ready.layers
-        back = Region.joined(piece.area for piece in border.pieces).offset(-distance)
+        back = Region.joined(piece.area for piece in border.cutouts).offset(-distance)
         missing = words.area.minus(back.offset(0.002))
         self.assertLess(missing.area, 1e-3)
 
@@ -274,5 +274,5 @@ class WholePiece(unittest.TestCase):
         layout = board("OO", whole={"join": {}, "bands": [{"along": "line", "width": 3}]})
         ready = prepared(layout)
         self.assertEqual([one.kind for one in ready.layers], ["whole"])
-        self.assertEqual(len(ready.layers[0].pieces), 1)
+        self.assertEqual(len(ready.layers[0].cutouts), 1)
         self.assertEqual(ready.layer_of("").id, "whole")

@@ -81,7 +81,7 @@ class Widths(unittest.TestCase):
     def test_a_gap_that_is_too_narrow_names_its_pair(self) -> None:
         layout = against(board("HI", tracking=-2.6, height=12), VINYL)
         (found,) = findings(layout, "narrow-gap")
-        one, two = (polygons_of(p.area) for p in prepared(layout).layers[0].pieces)
+        one, two = (polygons_of(p.area) for p in prepared(layout).layers[0].cutouts)
         self.assertAlmostEqual(found.figure, one.distance(two), delta=1e-3)
         self.assertIn("HI", found.letters)
 
@@ -111,7 +111,7 @@ class Outlines(unittest.TestCase):
     def test_what_is_outside_of_the_blank_is_measured(self) -> None:
         layout = board("OAK", blank={"kind": "rectangle", "width": 500, "height": 30})
         (found,) = findings(layout, "outside-blank")
-        top = max(piece.area.bounds[3] for piece in prepared(layout).layers[0].pieces)
+        top = max(piece.area.bounds[3] for piece in prepared(layout).layers[0].cutouts)
         self.assertAlmostEqual(found.figure, top - 15.0, delta=0.01)
 
     def test_and_outside_of_what_the_tool_reaches(self) -> None:
@@ -125,7 +125,7 @@ class Outlines(unittest.TestCase):
         document["letterings"] = [first, first | {"id": "again"}]
         layout = lay_out(parse_piece(document), face_named)
         (found,) = findings(layout, "double-line")
-        once = sum(polygons_of(p.area).length for p in prepared(layout).layers[0].pieces)
+        once = sum(polygons_of(p.area).length for p in prepared(layout).layers[0].cutouts)
         self.assertAlmostEqual(found.figure / once, 1.0, delta=0.1)
         self.assertEqual(findings(board("OAK"), "double-line"), [])
 

@@ -23,18 +23,16 @@ from ulvent.core.base.arrays import (
     Booleans,
     Floats,
     Points,
-    Stations,
     Stretch,
-    rotated,
-    turned_left,
 )
 from ulvent.core.base.errors import CurveError
-from ulvent.core.base.tolerances import ARC_LENGTH, CORNER, JOINT
+from ulvent.core.base.tolerances import ARC_LENGTH, JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.chain import Chain
-from ulvent.core.curves.curve import Curve, Frames
+from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.feet import nearest, toward_feet
 from ulvent.core.curves.parallel import Parallel, Span
+from ulvent.core.curves.raw_parallel import RawParallel
 from ulvent.core.curves.section import Section
 
 _NEARBY = 6.0
@@ -58,8 +56,8 @@ _SAME = 1e-7
 
 def nearby_spans(base: Curve, distance: float) -> list[Span]:
     """The longest run of spans of a parallel that keeps its distance from the base nearby."""
-    raw = _Raw(base, distance, within=_NEARBY * abs(distance))
-    runs = [raw.spans(run) for run in raw.kept_runs()]
+    keeping = _Keeping(base, distance, within=_NEARBY * abs(distance))
+    runs = [keeping.raw.spans(run) for run in keeping.runs()]
     longest = max(runs, key=lambda run: sum(span.end - span.begin for span in run), default=[])
     if longest and base.closed and not _closes(base, distance, longest):
         return []
@@ -77,8 +75,8 @@ def trimmed_parallels(base: Curve, distance: float) -> tuple[Curve, ...]:
     """
     if distance == 0.0:
         return (base,)
-    raw = _Raw(base, distance, within=math.inf)
-    pieces = [_as_curve(base, distance, raw.spans(run)) for run in raw.kept_runs()]
+    keeping = _Keeping(base, distance, within=math.inf)
+    pieces = [_as_curve(base, distance, keeping.raw.spans(run)) for run in keeping.runs()]
     if not pieces:
         raise CurveError(
             f"nothing is left of a parallel {abs(distance):g} mm away; "
@@ -108,103 +106,20 @@ def _farthest(base: Curve, distance: float) -> float:
     low, high = 0.0, abs(distance)
     for _ in range(16):
         middle = (low + high) / 2.0
-        kept = _Raw(base, math.copysign(middle, distance), math.inf).kept_runs()
+        kept = _Keeping(base, math.copysign(middle, distance), math.inf).runs()
         low, high = (middle, high) if kept else (low, middle)
     return low
 
 
-class _Raw:
-    """A raw parallel by *place*: the station on the base, with room added for opening corners.
-
-    On the added room the foot stays at the corner and the normal turns; its width is
-    the length of the arc that the parallel makes there, so that places and lengths on the
-    parallel are of one size everywhere.
-    """
+class _Keeping:
+    """What of a raw parallel keeps its distance from the base `within` so far along it, mm."""
 
     def __init__(self, base: Curve, distance: float, within: float) -> None:
-        self.base = base
-        self.distance = distance
-        self.within = within
-        corners = base.corners
-        stations = [*corners.stations.tolist()]
-        turns = [*corners.turns.tolist()]
-        if base.closed and abs(base.seam_turn) > CORNER:
-            stations.append(base.length)
-            turns.append(base.seam_turn)
-        self.closing = [s for s, turn in zip(stations, turns, strict=True) if turn * distance > 0.0]
-        opening = [(s, t) for s, t in zip(stations, turns, strict=True) if t * distance < 0.0]
-        self._fans = np.array([station for station, _ in opening])
-        self._jumps = np.array([turn for _, turn in opening])
-        self._widths = np.abs(self._jumps * distance)
-        self._after = np.cumsum(self._widths)
-        self._fan_begins = self._fans + self._after - self._widths
-        self.length = base.length + float(self._widths.sum())
+        self.base, self.distance, self.within = base, distance, within
+        self.raw = RawParallel(base, distance)
+        self.length = self.raw.length
 
-    # ------------------------------------------------------------------ places
-
-    def station(self, places: Floats) -> tuple[Floats, Floats]:
-        """Stations of the feet, and how far into a fan each place is, as a share; −1 outside."""
-        if not len(self._fans):
-            return places, np.full(len(places), -1.0)
-        index = np.searchsorted(self._fan_begins, places, side="right") - 1
-        fan = np.maximum(index, 0)
-        into = places - self._fan_begins[fan]
-        inside = (index >= 0) & (into <= self._widths[fan])
-        passed = np.where(index >= 0, self._after[fan], 0.0)
-        stations = np.where(inside, self._fans[fan], places - passed)
-        return stations, np.where(inside, into / self._widths[fan], -1.0)
-
-    def place(self, stations: Stations) -> Floats:
-        """Places of stations, before the fan where there is one."""
-        index = np.searchsorted(self._fans, stations, side="left")
-        found: Floats = stations + np.concatenate([[0.0], self._after])[index]
-        return found
-
-    def frames(self, places: Floats) -> tuple[Frames, Floats, Floats]:
-        """Frames of the feet, the parallel's points (n, 2), and their velocities by place."""
-        places = np.mod(places, self.length) if self.base.closed else places
-        stations, shares = self.station(places)
-        at = self.base.frames(np.clip(stations, 0.0, self.base.length))
-        tangents = at.tangents
-        speeds = 1.0 - self.distance * at.curvatures
-        fanned = shares >= 0.0
-        if fanned.any():
-            fan = np.searchsorted(self._fans, stations[fanned])
-            # On a closed base the seam answers as station 0 does: with the tangent after it.
-            left = (shares[fanned] - 1.0) * self._jumps[fan]
-            tangents = tangents.copy()
-            tangents[fanned] = rotated(tangents[fanned], left)
-            speeds = np.where(fanned, 1.0, speeds)
-        normals = turned_left(tangents)
-        return at, at.points + self.distance * normals, tangents * speeds[:, None]
-
-    def spans(self, run: list[Stretch]) -> list[Span]:
-        """The stretches of a run as spans of the base."""
-        found: list[Span] = []
-        edges = np.sort(np.concatenate([self._fan_begins, self._fan_begins + self._widths]))
-        for begin, end in run:
-            inside = edges[(edges > begin + JOINT) & (edges < end - JOINT)].tolist()
-            for first, last in zip([begin, *inside], [*inside, end], strict=True):
-                found.append(self._span(first, last))
-        return [span for span in found if span.turn or span.end - span.begin > 0.0]
-
-    def _span(self, begin: float, end: float) -> Span:
-        (_, share) = self.station(np.array([(begin + end) / 2.0]))
-        feet, _ = self.station(np.array([begin, end]))
-        for corner in self._fans:
-            # Exactly at the corner, where rounding would be before it or behind it.
-            feet[np.abs(feet - corner) <= JOINT] = corner
-        if share[0] < 0.0:
-            return Span(float(feet[0]), float(feet[1]))
-        fan = int(np.searchsorted(self._fans, feet[0]))
-        jump, width = float(self._jumps[fan]), float(self._widths[fan])
-        first, last = ((place - float(self._fan_begins[fan])) / width for place in (begin, end))
-        corner = float(self._fans[fan])
-        return Span(corner, corner, (last - first) * jump, jump, first * jump)
-
-    # -------------------------------------------------------------- what is kept
-
-    def kept_runs(self) -> list[list[Stretch]]:
+    def runs(self) -> list[list[Stretch]]:
         """What stays, in runs: each stretch of a run begins where the last one ended."""
         forward = self._forward()
         cuts = self._crossings(forward)
@@ -217,7 +132,7 @@ class _Raw:
 
     def _forward(self) -> list[Stretch]:
         """Stretches, between closing corners and cusps, on which the parallel runs forwards."""
-        bounds = self.place(np.array([0.0, *self.closing, self.base.length]))
+        bounds = self.raw.place(np.array([0.0, *self.raw.closing, self.base.length]))
         bounds[-1] = self.length
         found: list[Stretch] = []
         for begin, end in zip(bounds[:-1], bounds[1:], strict=True):
@@ -226,10 +141,10 @@ class _Raw:
             count = max(64, math.ceil(_STEPS * (end - begin) / self.length))
             places = np.linspace(begin, end, count + 1)
             places[[0, -1]] += np.array([1e-9, -1e-9]) * (end - begin)
-            forwards = self._runs_forward(places)
+            forwards = self.raw.runs_forward(places)
             flips = np.flatnonzero(forwards[1:] != forwards[:-1])
             edges = self._bisected(
-                places[flips], places[flips + 1], forwards[flips], self._runs_forward
+                places[flips], places[flips + 1], forwards[flips], self.raw.runs_forward
             )
             edges = [begin, *edges, end]
             first = 0 if forwards[0] else 1
@@ -239,12 +154,6 @@ class _Raw:
                 if high - low > JOINT
             )
         return found
-
-    def _runs_forward(self, places: Floats) -> Booleans:
-        stations, shares = self.station(places)
-        bends = self.base.curvatures(np.clip(stations, 0.0, self.base.length))
-        forward: Booleans = (shares >= 0.0) | (1.0 - self.distance * bends > 0.0)
-        return forward
 
     def _bisected(
         self,
@@ -275,7 +184,7 @@ class _Raw:
         )
         if len(places) < 3:
             return []
-        raw = self.frames(places)[1]
+        raw = self.raw.frames(places)[1]
         strides = np.hypot(*np.diff(raw, axis=0).T)
         pairs = point_tree(raw).query_pairs(
             max(1.5 * float(np.median(strides)), JOINT), output_type="ndarray"
@@ -309,7 +218,7 @@ class _Raw:
             return []
         found = np.zeros(len(one), dtype=bool)
         for _ in range(_NEWTON_ROUNDS):
-            _, points, velocities = self.frames(self._held(np.concatenate([one, other])))
+            _, points, velocities = self.raw.frames(self._held(np.concatenate([one, other])))
             count = len(one)
             apart = points[count:] - points[:count]
             found = np.hypot(*apart.T) <= JOINT * 1e-3
@@ -373,13 +282,13 @@ class _Raw:
 
     def _keeps_away(self, places: Floats) -> Booleans:
         """Whether the parallel's points are no nearer to the base than its distance."""
-        _, points, _ = self.frames(places)
+        _, points, _ = self.raw.frames(places)
         wanted = abs(self.distance) - _SLACK
         if math.isinf(self.within):
             feet = self.base.points(nearest(self.base, points))
             clear: Booleans = np.hypot(*(feet - points).T) >= wanted
             return clear
-        stations, _ = self.station(places)
+        stations, _ = self.raw.station(places)
         samples, spread = self._base_samples
         half_step = self.base.length / _STEPS / 2.0
         away = np.hypot(*(points[:, None, :] - spread[None, :, :]).transpose(2, 0, 1))
@@ -420,7 +329,7 @@ class _Raw:
             return []
         begins, ends = (np.array(edge) for edge in zip(*kept, strict=True))
         inset = 1e-9 * self.length
-        starts, finishes = self.frames(begins + inset)[1], self.frames(ends - inset)[1]
+        starts, finishes = self.raw.frames(begins + inset)[1], self.raw.frames(ends - inset)[1]
         if len(kept) > _MOST_STRETCHES:
             raise CurveError("the parallel would cross itself too often to be made")
         following: dict[int, int] = {}

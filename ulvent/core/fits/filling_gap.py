@@ -30,31 +30,14 @@ def fit_gap(tried: Tried) -> Settings:
         note = "one letter has no gap to fill with"
         return tried.come_to(lettering, Fitted("gap", lettering.tracking, note))
 
-    def with_tracking(tracking: float) -> Lettering:
-        return lettering.model_copy(update={"tracking": tracking})
-
-    # Spaces are spread as well.
-    spread = max(len(line.lettering.text) for line in first)
-    gaps = spread if first[0].baseline.closed and fit.part is None else spread - 1
-    lengths = max(line.baseline.length for line in first)
-    low = -_TIGHTEST * first[0].capital
-    start = fit_gap(quick)[0].lettering.tracking if quick else lettering.tracking
-    solved = _filled(
-        tried,
-        with_tracking,
-        start,
-        lambda miss: start + miss / gaps,
-        low,
-        lettering.tracking + lengths,
-        unit=lengths / gaps,
-    )
+    solved, low = _solved(tried, first)
     note = "" if solved.exact else _missing(solved.miss, pushed=solved.value <= low)
     note = note or beyond(f"gaps that fill need {solved.value:.4g} mm", solved.value, fit)
     if not note or not fit.gives:
         # A limit that is missed is said, but the gap fills all the same.
-        final = with_tracking(solved.value)
+        final = _with_tracking(lettering, solved.value)
     else:
-        final = with_tracking(_held(solved.value, fit.least, fit.most))
+        final = _with_tracking(lettering, _held(solved.value, fit.least, fit.most))
         for gives in fit.gives:
             final, note = _given_way(tried, final, gives)
             if not note:
@@ -62,6 +45,32 @@ def fit_gap(tried: Tried) -> Settings:
     figures = {"tracking": final.tracking}
     figures |= {gives.figure: getattr(final, gives.figure) for gives in fit.gives}
     return tried.come_to(final, Fitted("gap", final.tracking, note, figures))
+
+
+def _solved(tried: Tried, first: Settings) -> tuple[Root, float]:
+    """The tracking that fills, and the least that is tried; `first` are the lines as they are."""
+    lettering = tried.lettering
+    quick = tried.by_the_face()
+    # Spaces are spread as well.
+    spread = max(len(line.lettering.text) for line in first)
+    gaps = spread if first[0].baseline.closed and tried.fit.part is None else spread - 1
+    length = max(line.baseline.length for line in first)
+    low = -_TIGHTEST * first[0].capital
+    start = fit_gap(quick)[0].lettering.tracking if quick else lettering.tracking
+    solved = _filled(
+        tried,
+        lambda tracking: _with_tracking(lettering, tracking),
+        start,
+        lambda miss: start + miss / gaps,
+        low,
+        lettering.tracking + length,
+        unit=length / gaps,
+    )
+    return solved, low
+
+
+def _with_tracking(lettering: Lettering, tracking: float) -> Lettering:
+    return lettering.model_copy(update={"tracking": tracking})
 
 
 def _filled(

@@ -192,6 +192,11 @@ class GuideKind:
     nodes: bool = False
 
     @property
+    def grows(self) -> bool:
+        """Whether letters on it can grow with the distance from its centre."""
+        return self.grows_from is not None
+
+    @property
     def name(self) -> str:
         """What recipes of this kind say that they are."""
         return str(self.recipe.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]

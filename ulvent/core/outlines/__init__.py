@@ -4,11 +4,19 @@ An `Outline` is flat and immutable, as letters are drawn; a `FileOutline` is one
 segments with its edges, from which guides and blanks are taken.
 """
 
-from ulvent.core.outlines.edges import FileOutline, curve_of, in_line, joined_ends, moved_segment
+from ulvent.core.outlines.edges import (
+    TOUCHING,
+    FileOutline,
+    curve_of,
+    ends_of,
+    in_line,
+    moved_segment,
+)
 from ulvent.core.outlines.outline import Contour, Outline, OutlinePen
 from ulvent.core.outlines.polyline import Polyline, Walk
 
 __all__ = [
+    "TOUCHING",
     "Contour",
     "FileOutline",
     "Outline",
@@ -16,7 +24,7 @@ __all__ = [
     "Polyline",
     "Walk",
     "curve_of",
+    "ends_of",
     "in_line",
-    "joined_ends",
     "moved_segment",
 ]

@@ -185,57 +185,6 @@ def _turned(edge: Sequence[Segment]) -> list[Segment]:
     return [reversed_segment(segment) for segment in reversed(edge)]
 
 
-def joined_ends(lines: list[list[Segment]]) -> list[FileOutline]:
-    """Loose lines made outlines: where just two ends touch, they are one line.
-
-    Files often hold a contour as single lines and arcs, in any order and direction.
-    """
-    rest = [line for line in lines if line]
-    found: list[FileOutline] = []
-    ends: dict[tuple[int, int], list[int]] = {}
-
-    def cells(point: Point) -> list[tuple[int, int]]:
-        x, y = math.floor(point[0] / TOUCHING), math.floor(point[1] / TOUCHING)
-        return [(x + dx, y + dy) for dx in (-1, 0, 1) for dy in (-1, 0, 1)]
-
-    for index, line in enumerate(rest):
-        for point in ends_of(line):
-            cell = (math.floor(point[0] / TOUCHING), math.floor(point[1] / TOUCHING))
-            ends.setdefault(cell, []).append(index)
-
-    def touching(point: Point, unless: int) -> list[int]:
-        near = {i for cell in cells(point) for i in ends.get(cell, ()) if i != unless}
-        return [
-            i for i in near if min(math.dist(point, end) for end in ends_of(rest[i])) <= TOUCHING
-        ]
-
-    used: set[int] = set()
-    for index, line in enumerate(rest):
-        if index in used:
-            continue
-        used.add(index)
-        chain, chained = [line], [index]
-        if math.dist(*ends_of(line)) <= TOUCHING:
-            found.append(in_line(chain))
-            continue
-        for at_end in (True, False):
-            last = index
-            here = ends_of(line)[1 if at_end else 0]
-            while True:
-                near = touching(here, last)
-                if len(near) != 1 or near[0] in used:
-                    break
-                last = near[0]
-                used.add(last)
-                start, end = ends_of(rest[last])
-                turned = math.dist(here, start) > math.dist(here, end)
-                here = start if turned else end
-                chain.insert(len(chain) if at_end else 0, rest[last])
-                chained.append(last)
-        found.append(in_line(chain))
-    return found
-
-
 def curve_of(outline: FileOutline) -> Curve:
     """The curve of an outline.
 

@@ -24,7 +24,7 @@ import pathops
 from fontTools.misc.bezierTools import calcCubicBounds, calcQuadraticBounds
 
 from ulvent.core.base.arrays import Booleans, Floats, Matrices, Points
-from ulvent.core.curves.cubics import along
+from ulvent.core.curves.cubics import along, raised
 from ulvent.core.outlines.polyline import Polyline
 
 _PEN_METHODS = {"M": "moveTo", "L": "lineTo", "Q": "qCurveTo", "C": "curveTo"}
@@ -103,7 +103,7 @@ class Outline:
 
     @property
     def cubics(self) -> Floats:
-        """All pieces as cubics, (k, 4, 2), lines that close contours included."""
+        """All segments as cubics, (k, 4, 2), lines that close contours included."""
         contours = self.contours
         return np.concatenate([c.cubics for c in contours]) if contours else np.empty((0, 4, 2))
 
@@ -111,20 +111,15 @@ class Outline:
     def contours(self) -> tuple[Contour, ...]:
         """Each contour as cubics; the line that closes one is among them where it has length."""
         found: list[Contour] = []
-        pieces: list[Floats] = []
+        cubics: list[Floats] = []
         straight: list[bool] = []
         start = at = np.zeros(2)
         same = _SAME * (float(np.abs(self.points).max()) if len(self.points) else 0.0)
 
-        def line_to(end: Floats) -> None:
-            way = (end - at) / 3.0
-            pieces.append(np.stack([at, at + way, end - way, end]))
-            straight.append(True)
-
         def finish(closed: bool) -> None:
-            if pieces:
-                found.append(Contour(np.array(pieces), np.array(straight), closed))
-            pieces.clear()
+            if cubics:
+                found.append(Contour(np.array(cubics), np.array(straight), closed))
+            cubics.clear()
             straight.clear()
 
         for operation, points in self.steps():
@@ -132,23 +127,14 @@ class Outline:
                 finish(closed=False)
                 start = at = points[0]
                 continue
-            if operation == "Z":
-                if np.abs(at - start).max() > same:
-                    line_to(start)
+            closes = operation == "Z"
+            if not closes or np.abs(at - start).max() > same:
+                ends = start[None] if closes else points
+                cubics.append(raised(np.concatenate([at[None], ends])[None])[0])
+                straight.append(closes or operation == "L")
+            if closes:
                 finish(closed=True)
-                at = start
-                continue
-            if operation == "L":
-                line_to(points[0])
-            elif operation == "Q":
-                control, end = points
-                ways = (control - at) * (2.0 / 3.0), (control - end) * (2.0 / 3.0)
-                pieces.append(np.stack([at, at + ways[0], end + ways[1], end]))
-                straight.append(False)
-            else:
-                pieces.append(np.stack([at, *points]))
-                straight.append(False)
-            at = points[-1]
+            at = start if closes else points[-1]
         finish(closed=False)
         return tuple(found)
 

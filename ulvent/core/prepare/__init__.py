@@ -3,6 +3,6 @@
 from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.prepare.prepared import prepared
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 
-__all__ = ["Bridge", "Layer", "Letter", "Prepared", "prepared"]
+__all__ = ["Bridge", "Cutout", "Layer", "Prepared", "prepared"]

@@ -1,4 +1,4 @@
-"""What a tool gets: layers of single pieces and single lines."""
+"""What a tool gets: layers of cutouts and single lines."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from ulvent.core.layout import LaidGuide
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region, refitted, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 
 
 @dataclass(frozen=True, eq=False)
@@ -22,26 +22,26 @@ class Layer:
         names it in files: `lettering-…`, `border-…-1` or `whole`
     owner
         the lettering that it is made of; empty for the whole piece
-    pieces
+    cutouts
         what is cut out, each by itself, before the kerf
     paths
         the same as the tool's line runs, with the kerf
     lines, own_lines
         single lines: dense, mm, and as the face or the dial has them
     bridges
-        those that are in the pieces
+        those that are in the cutouts
     few_nodes
         how far the curves may be from what they stand for, mm
     notes
         what there is to say, in words
     inverse
-        whether the pieces are what is left of a shape that lettering was taken out of
+        whether the cutouts are what is left of a shape that lettering was taken out of
     """
 
     id: str
     owner: str
     kind: Literal["letters", "border", "whole"]
-    pieces: tuple[Letter, ...]
+    cutouts: tuple[Cutout, ...]
     paths: tuple[Region, ...]
     lines: tuple[Polyline, ...] = ()
     own_lines: tuple[Outline, ...] = ()
@@ -52,18 +52,18 @@ class Layer:
 
     @cached_property
     def area(self) -> Region:
-        """All pieces together."""
-        return Region.joined(piece.area for piece in self.pieces)
+        """All cutouts together."""
+        return Region.joined(cutout.area for cutout in self.cutouts)
 
     @cached_property
     def outlines(self) -> tuple[Outline, ...]:
-        """The closed contours for the tool, with few nodes: one outline a piece.
+        """The closed contours for the tool, with few nodes: one outline a cutout.
 
         Pieces that nothing was done to have the face's own curves.
         """
         found: list[Outline] = []
-        for piece, path in zip(self.pieces, self.paths, strict=True):
-            own = piece.outline if path is piece.area else None
+        for cutout, path in zip(self.cutouts, self.paths, strict=True):
+            own = cutout.outline if path is cutout.area else None
             found.append(own or refitted(path, self.few_nodes))
         return tuple(outline for outline in found if outline)
 

@@ -1,6 +1,6 @@
 """A laid-out piece prepared: what a tool gets, in layers.
 
-A layer is lettering as it shall be cut: single pieces, each an area with its holes, and
+A layer is lettering as it shall be cut: cutouts, each an area with its holes, and
 single lines. What a person set is never changed; it is all worked out from the layout.
 """
 
@@ -13,7 +13,7 @@ from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.recipe import Prepare
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.work import Shapes, Work
 
 
@@ -30,9 +30,9 @@ def prepared(layout: Layout) -> Prepared:
     layers: list[Layer] = []
     for index, lettering in enumerate(layout.piece.letterings):
         steps = lettering.prepare.taken if lettering.prepare else ()
-        letters, strokes = _as_set(layout.lines_of(lettering.id))
+        cutouts, strokes = _as_set(layout.lines_of(lettering.id))
         where = f"letterings[{index}].prepare"
-        layers.extend(_layers(Work(shapes, where, lettering.id, steps, letters, strokes)))
+        layers.extend(_layers(Work(shapes, where, lettering.id, steps, cutouts, strokes)))
     if layout.piece.prepare is not None:
         layers = _as_a_whole(layers, shapes, layout.piece.prepare)
     if shapes.problems:
@@ -48,7 +48,7 @@ def _as_a_whole(layers: list[Layer], shapes: Shapes, recipe: Prepare) -> list[La
         "prepare",
         "",
         recipe.taken,
-        [letter for layer in own for letter in layer.pieces],
+        [cutout for layer in own for cutout in layer.cutouts],
         [line for layer in own for line in layer.own_lines],
         [line for layer in own for line in layer.lines],
         [bridge for layer in own for bridge in layer.bridges],
@@ -60,14 +60,14 @@ def _layers(work: Work) -> list[Layer]:
     """What all steps make of letters: their layer, and those of their borders."""
     for step, recipe in work.steps:
         step.take(recipe, work)
-    # What was cut back or hollowed out to nothing is no piece.
-    pieces = tuple(letter for letter in work.letters if not letter.area.is_empty)
+    # What was cut back or hollowed out to nothing is no cutout.
+    cutouts = tuple(one for one in work.cutouts if not one.area.is_empty)
     first = Layer(
         id=f"lettering-{work.owner}" if work.owner else "whole",
         owner=work.owner,
         kind="letters" if work.owner else "whole",
-        pieces=pieces,
-        paths=_paths(pieces, work),
+        cutouts=cutouts,
+        paths=_paths(cutouts, work),
         lines=tuple(work.lines),
         own_lines=tuple(work.strokes),
         bridges=tuple(work.bridges),
@@ -77,15 +77,15 @@ def _layers(work: Work) -> list[Layer]:
     )
     found = [first]
     for number, region in work.borders.items():
-        parts = tuple(Letter(part) for part in region.parts)
+        parts = tuple(Cutout(part) for part in region.parts)
         name = f"border-{work.owner or 'whole'}-{number}"
         paths = _paths(parts, work)
         found.append(Layer(name, work.owner, "border", parts, paths, few_nodes=work.few_nodes))
     return found
 
 
-def _paths(pieces: tuple[Letter, ...], work: Work) -> tuple[Region, ...]:
-    areas = (piece.area for piece in pieces)
+def _paths(cutouts: tuple[Cutout, ...], work: Work) -> tuple[Region, ...]:
+    areas = (cutout.area for cutout in cutouts)
     return tuple(area.offset(work.kerf) if work.kerf else area for area in areas)
 
 
@@ -101,9 +101,9 @@ def _kept_guides(layout: Layout) -> tuple[LaidGuide, ...]:
     return tuple(found.values())
 
 
-def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Letter], list[Outline]]:
+def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Cutout], list[Outline]]:
     """The letters of a lettering as they stand, and what of it is single lines."""
-    letters: list[Letter] = []
+    cutouts: list[Cutout] = []
     strokes: list[Outline] = []
     for setting in lines:
         key = setting.lettering.id
@@ -121,13 +121,13 @@ def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Letter], list[Outline]]:
                 continue
             local = matrix / scale
             local[:, 2] = matrix[:, 2]
-            letters.append(
-                Letter(area, key, int(setting.places[index]), cluster.text, setting.capital,
+            cutouts.append(
+                Cutout(area, key, int(setting.places[index]), cluster.text, setting.capital,
                        outline, None if setting.bent else local, shape, scale)
             )  # fmt: skip
         for ticks, areas in setting.tick_outlines():
             if areas:
-                letters.append(Letter(Region.of(ticks), key, outline=ticks))
+                cutouts.append(Cutout(Region.of(ticks), key, outline=ticks))
             else:
                 strokes.append(ticks)
-    return letters, strokes
+    return cutouts, strokes

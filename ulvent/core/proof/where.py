@@ -37,7 +37,7 @@ def from_edge(points: Points, shape: Region) -> Floats:
 
 
 def on_one_sheet(ready: Prepared) -> list[Layer]:
-    return [layer for layer in ready.layers if layer.kind == "letters" and layer.pieces]
+    return [layer for layer in ready.layers if layer.kind == "letters" and layer.cutouts]
 
 
 def prepare_remedy(label: str, layer: Layer, piece: Piece, **steps: Join | Bridges) -> Remedy:
@@ -74,26 +74,26 @@ def counted(count: int, what: str) -> str:
 
 def owners_of(layer: Layer, places: list[ThinPlace]) -> list[str]:
     """The letter that each thin place is in, or beside."""
-    return [nearest_piece(layer, place.at) for place in places[:MOST_NAMED]]
+    return [nearest_text(layer, place.at) for place in places[:MOST_NAMED]]
 
 
 def pairs_of(layer: Layer, places: list[ThinPlace]) -> list[str]:
     """The letters on the two sides of each narrow gap."""
     found: list[str] = []
     for place in places[:MOST_NAMED]:
-        one, two = nearest_piece(layer, place.first), nearest_piece(layer, place.second)
+        one, two = nearest_text(layer, place.first), nearest_text(layer, place.second)
         found.append(one if one == two else one + two)
     return found
 
 
-def nearest_piece(layer: Layer, at: Point) -> str:
-    """The text of the piece whose edge is nearest to a point."""
-    return layer.pieces[nearest(layer, at)].text
+def nearest_text(layer: Layer, at: Point) -> str:
+    """The text of the cutout whose edge is nearest to a point."""
+    return layer.cutouts[nearest(layer, at)].text
 
 
 def nearest(layer: Layer, at: Point) -> int:
-    """Which piece's edge is nearest to a point."""
-    boxes = np.array([piece.area.bounds for piece in layer.pieces])
+    """Which cutout's edge is nearest to a point."""
+    boxes = np.array([cutout.area.bounds for cutout in layer.cutouts])
     x, y = at
     off = np.hypot(
         np.maximum(np.maximum(boxes[:, 0] - x, x - boxes[:, 2]), 0.0),
@@ -104,7 +104,7 @@ def nearest(layer: Layer, at: Point) -> int:
     if len(within) == 1:
         return within[0]
     point = np.array([at])
-    far = [float(from_edge(point, layer.pieces[i].area)[0]) for i in within]
+    far = [float(from_edge(point, layer.cutouts[i].area)[0]) for i in within]
     return within[int(np.argmin(far))]
 
 

@@ -3,10 +3,8 @@
 from ulvent.core.setting.gaps.gap import Gaps
 from ulvent.core.setting.letters.corners import letter_corners
 from ulvent.core.setting.letters.words import nudges_on, place_map, scale_of
-from ulvent.core.setting.lines.lines import (
-    fit_window,
-    set_lettering,
-)
+from ulvent.core.setting.lines.lines import set_lettering
+from ulvent.core.setting.lines.one_line import fit_window
 from ulvent.core.setting.rows.arrange import guide_station
 from ulvent.core.setting.rows.bends import TightStretch, tight_stretches
 from ulvent.core.setting.rows.placing import baseline_curve

@@ -12,7 +12,7 @@ from ulvent.core.base.inputs import Again, Figure, Option, Switch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region, flat_contours
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -44,7 +44,7 @@ def _take(recipe: tuple[Border, ...], work: Work) -> None:
     for number, border in enumerate(recipe, 1):
         region = _area(border, work)
         if border.joined:
-            work.letters = _made_one_with(work.letters, region, border)
+            work.cutouts = _made_one_with(work.cutouts, region, border)
         else:
             work.borders[number] = region
 
@@ -57,7 +57,7 @@ def _area(border: Border, work: Work) -> Region:
     return _holes_filled(region, border.fill) if border.fill > 0.0 else region
 
 
-def _made_one_with(letters: list[Letter], region: Region, border: Border) -> list[Letter]:
+def _made_one_with(letters: list[Cutout], region: Region, border: Border) -> list[Cutout]:
     """Letters made one with a border round them, or hollowed by one inside."""
     if border.distance < 0.0:
         hollow = (replace(p, area=p.area.minus(region), outline=None) for p in letters)
@@ -65,7 +65,7 @@ def _made_one_with(letters: list[Letter], region: Region, border: Border) -> lis
     whole = Region.joined([region, *(letter.area for letter in letters)])
     text = "".join(letter.text for letter in letters)
     return [
-        Letter(part, letters[0].lettering if letters else "", text=text) for part in whole.parts
+        Cutout(part, letters[0].lettering if letters else "", text=text) for part in whole.parts
     ]
 
 

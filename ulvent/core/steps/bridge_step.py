@@ -19,7 +19,7 @@ from ulvent.core.steps.bridge_search import (
     letter_bridges,
     sheet_round,
 )
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -47,21 +47,21 @@ def _take(recipe: Bridges, work: Work) -> None:
     """Bridges of single letters, always the same for one; then of what several enclose."""
     found: list[Bridge] = []
     kept_open: list[Region] = []
-    for letter in work.letters:
+    for letter in work.cutouts:
         if letter.place >= 0 and letter.shape is not None:
             mine = _changes(recipe, letter)
             found.extend(_own_bridges(recipe, letter, mine))
             if any(change.removed for change in mine):
                 kept_open.append(letter.area.filled())
-    letters = _without_ties(work.letters, found)
+    letters = _without_ties(work.cutouts, found)
     rest = _of_several(recipe, letters, kept_open, work)
     if rest:
         letters = _without_ties(letters, rest)
-    work.letters = letters
+    work.cutouts = letters
     work.bridges += [*found, *(replace(tie, lettering=work.owner) for tie in rest)]
 
 
-def _changes(recipe: Bridges, letter: Letter) -> tuple[BridgeChange, ...]:
+def _changes(recipe: Bridges, letter: Cutout) -> tuple[BridgeChange, ...]:
     return tuple(
         change
         for change in recipe.changes
@@ -70,7 +70,7 @@ def _changes(recipe: Bridges, letter: Letter) -> tuple[BridgeChange, ...]:
 
 
 def _own_bridges(
-    recipe: Bridges, letter: Letter, changes: tuple[BridgeChange, ...]
+    recipe: Bridges, letter: Cutout, changes: tuple[BridgeChange, ...]
 ) -> list[Bridge]:
     assert letter.shape is not None
     if letter.local is not None and letter.outline is not None:
@@ -82,7 +82,7 @@ def _own_bridges(
 
 
 def _of_several(
-    recipe: Bridges, letters: list[Letter], kept_open: list[Region], work: Work
+    recipe: Bridges, letters: list[Cutout], kept_open: list[Region], work: Work
 ) -> list[Bridge]:
     """Bridges of what still falls out, and was not opened by hand."""
     ink = Region.joined(letter.area for letter in letters)
@@ -105,13 +105,13 @@ _NEAR = 0.1
 """A bridge that comes so near to what falls out, mm, holds it."""
 
 
-def _without_ties(letters: list[Letter], ties: list[Bridge]) -> list[Letter]:
+def _without_ties(letters: list[Cutout], ties: list[Bridge]) -> list[Cutout]:
     """Letters with bridges left standing in them."""
     if not ties:
         return letters
     regions = [tie.region() for tie in ties]
     boxes = np.array([region.bounds for region in regions])
-    found: list[Letter] = []
+    found: list[Cutout] = []
     for letter in letters:
         x0, y0, x1, y1 = letter.area.bounds
         near = (boxes[:, 0] < x1) & (boxes[:, 2] > x0) & (boxes[:, 1] < y1) & (boxes[:, 3] > y0)

@@ -14,7 +14,7 @@ from ulvent.core.base.inputs import Figure, GuideChoice, Option
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region, flat_contours
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -38,11 +38,11 @@ def _take(recipe: tuple[CutBack, ...], work: Work) -> None:
         inside = cut.keep == "inside"
         shape = work.closed(cut.to, f"cut_back[{index}].to")
         shape = shape.offset(-cut.margin if inside else cut.margin)
-        work.letters = [part for one in work.letters for part in _cut(one, shape, inside)]
+        work.cutouts = [part for one in work.cutouts for part in _cut(one, shape, inside)]
         work.lines = [part for line in work.lines for part in clipped(line, shape, inside)]
 
 
-def _cut(letter: Letter, shape: Region, inside: bool) -> list[Letter]:
+def _cut(letter: Cutout, shape: Region, inside: bool) -> list[Cutout]:
     left = letter.area.meet(shape) if inside else letter.area.minus(shape)
     if abs(left.area - letter.area.area) <= JOINT:
         return [letter]

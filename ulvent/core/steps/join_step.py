@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.base.fields import Model, SizeOrNone
 from ulvent.core.base.inputs import Figure
-from ulvent.core.steps.letter import merged
+from ulvent.core.steps.cutout import merged
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -21,7 +21,7 @@ class Join(Model):
 
 def _take(recipe: Join, work: Work) -> None:
     half = recipe.over / 2.0
-    work.letters = merged(work.letters, lambda common: not common.offset(-half).is_empty)
+    work.cutouts = merged(work.cutouts, lambda common: not common.offset(-half).is_empty)
 
 
 STEP = Step(

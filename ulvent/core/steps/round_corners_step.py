@@ -27,9 +27,9 @@ class Rounding(Model):
 
 def _take(recipe: Rounding, work: Work) -> None:
     thin = 0
-    for index, letter in enumerate(work.letters):
+    for index, letter in enumerate(work.cutouts):
         area, sharp = rounded_corners(letter.area, recipe.outside, recipe.inside)
-        work.letters[index] = replace(letter, area=area, outline=None)
+        work.cutouts[index] = replace(letter, area=area, outline=None)
         thin += sharp
     if thin:
         work.notes.append(

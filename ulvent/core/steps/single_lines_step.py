@@ -9,8 +9,8 @@ from pydantic import Field
 from ulvent.core.base.fields import Model, Size, SizeOrNone
 from ulvent.core.base.inputs import Figure, Option, Switch, When
 from ulvent.core.outlines import Polyline
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.hatching import hatched, rings_until_full
-from ulvent.core.steps.letter import Letter
 from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
@@ -37,15 +37,15 @@ def _take(recipe: Strokes, work: Work) -> None:
     if recipe.kind == "middle":
         work.lines.extend(_middle_lines(work))
     else:
-        work.lines.extend(line for letter in work.letters for line in _filled(recipe, letter))
+        work.lines.extend(line for letter in work.cutouts for line in _filled(recipe, letter))
     if recipe.kind == "middle" or not recipe.outline:
-        work.letters = []
+        work.cutouts = []
 
 
 def _middle_lines(work: Work) -> list[Polyline]:
     found: list[Polyline] = []
     poor: list[str] = []
-    for letter in work.letters:
+    for letter in work.cutouts:
         middle = middle_line(letter.area)
         found.extend(middle.lines)
         if middle.cover < GOOD_COVER:
@@ -56,7 +56,7 @@ def _middle_lines(work: Work) -> list[Polyline]:
     return found
 
 
-def _filled(recipe: Strokes, letter: Letter) -> list[Polyline]:
+def _filled(recipe: Strokes, letter: Cutout) -> list[Polyline]:
     if recipe.kind == "rings":
         return rings_until_full(letter.area, recipe.pitch, recipe.pen)
     found = hatched(letter.area, recipe.pitch, recipe.angle, recipe.pen)

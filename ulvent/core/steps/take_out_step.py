@@ -5,7 +5,7 @@ from __future__ import annotations
 from ulvent.core.base.fields import Identifier, Model
 from ulvent.core.base.inputs import GuideChoice
 from ulvent.core.shapes import Region
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -21,8 +21,8 @@ def _shape(recipe: TakenOut, work: Work) -> Region:
 
 
 def _take(recipe: TakenOut, work: Work) -> None:
-    left = _shape(recipe, work).minus(Region.joined(letter.area for letter in work.letters))
-    work.letters = [Letter(part) for part in left.parts]
+    left = _shape(recipe, work).minus(Region.joined(cutout.area for cutout in work.cutouts))
+    work.cutouts = [Cutout(part) for part in left.parts]
     work.inverse = True
 
 

@@ -12,7 +12,7 @@ from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
-from ulvent.core.steps.letter import Letter
+from ulvent.core.steps.cutout import Cutout
 
 if TYPE_CHECKING:
     from ulvent.core.steps.bridge_search import Bridge
@@ -55,16 +55,16 @@ class Work:
         is, empty for the whole piece
     steps
         all that are taken, with their recipes
-    letters
+    cutouts
         what is cut out, each by itself
     strokes, lines
         single lines: as face or dial has them, and dense, mm
     ink
-        of all letters before the first step
+        of all cutouts before the first step
     borders
         those that are layers of their own, by their numbers
     bridges
-        those that are in the letters
+        those that are in the cutouts
     kerf
         by how much what is cut grows for the tool, mm
     few_nodes
@@ -72,14 +72,14 @@ class Work:
     notes
         what there is to say, in words
     inverse
-        whether the letters are what is left of a shape that lettering was taken out of
+        whether the cutouts are what is left of a shape that lettering was taken out of
     """
 
     shapes: Shapes
     where: str
     owner: str
     steps: tuple[tuple[Step, Any], ...]
-    letters: list[Letter]
+    cutouts: list[Cutout]
     strokes: list[Outline]
     lines: list[Polyline] = field(default_factory=list)
     bridges: list[Bridge] = field(default_factory=list)
@@ -91,7 +91,7 @@ class Work:
     ink: Region = field(init=False)
 
     def __post_init__(self) -> None:
-        self.ink = Region.joined(letter.area for letter in self.letters)
+        self.ink = Region.joined(cutout.area for cutout in self.cutouts)
 
     def closed(self, shape: str | None, field: str) -> Region:
         """The area of a shape that a field of the recipe names."""

@@ -12,14 +12,14 @@ from ulvent.core.shapes.region import ring_area
 
 def _look(subject: Subject) -> list[Finding]:
     found: list[tuple[float, Point, str]] = []
-    for piece in subject.layer.pieces:
-        if piece.outline is None:
+    for cutout in subject.layer.cutouts:
+        if cutout.outline is None:
             continue
-        rings = [points for points, closed in flat_contours(piece.outline) if closed]
+        rings = [points for points, closed in flat_contours(cutout.outline) if closed]
         own = Region.of_rings(rings)
         off = abs(abs(sum(ring_area(ring) for ring in rings)) - own.area)
         if off > AREA_ROUNDING * max(own.area, 1.0):
-            found.append((off, piece.area.some_point(), piece.text))
+            found.append((off, cutout.area.some_point(), cutout.text))
     if not found:
         return []
     found.sort(key=lambda each: -each[0])

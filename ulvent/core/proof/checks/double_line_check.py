@@ -52,8 +52,8 @@ def _lines(ready: Prepared) -> list[Polyline]:
     """All lines that a tool would follow."""
     lines: list[Polyline] = []
     for layer in ready.layers:
-        for piece in layer.pieces:
-            lines.extend(Polyline(ring, True) for ring in piece.area.rings)
+        for cutout in layer.cutouts:
+            lines.extend(Polyline(ring, True) for ring in cutout.area.rings)
         lines.extend(layer.lines)
         for stroke in layer.own_lines:
             lines.extend(flat_contours(stroke))

@@ -11,14 +11,14 @@ def _look(subject: Subject) -> list[Finding]:
     layer = subject.layer
     if subject.sheet.use != "kept" or layer.kind != "letters" or layer.inverse:
         return []
-    found = [(p.text, p.area.parts) for p in layer.pieces if len(p.area.parts) > 1]
+    found = [(p.text, p.area.parts) for p in layer.cutouts if len(p.area.parts) > 1]
     if not found:
         return []
     places = [min(parts, key=lambda part: part.area).some_point() for _, parts in found]
     return [
         CHECK.finding(
             f"dots and accents come off by themselves: {quoted(text for text, _ in found)}",
-            "Transfer them together, or carry them by a band.",
+            "Transfer them together, or carry them by a bar.",
             float(sum(len(parts) - 1 for _, parts in found)),
             lettering=layer.owner,
             letters=tuple(text for text, _ in found if text),

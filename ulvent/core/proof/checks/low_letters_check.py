@@ -9,10 +9,10 @@ from ulvent.core.proof.finding import Finding
 
 def _look(subject: Subject) -> list[Finding]:
     layer, sheet = subject.layer, subject.sheet
-    low = [p for p in layer.pieces if 0.0 < p.height < sheet.least_height - JOINT]
+    low = [p for p in layer.cutouts if 0.0 < p.height < sheet.least_height - JOINT]
     if not low:
         return []
-    least = min(low, key=lambda piece: piece.height)
+    least = min(low, key=lambda cutout: cutout.height)
     return [
         CHECK.finding(
             f"letters are {least.height:.2f} mm high; this tool needs {sheet.least_height:g} mm",
@@ -20,7 +20,7 @@ def _look(subject: Subject) -> list[Finding]:
             least.height,
             lettering=layer.owner,
             limit=sheet.least_height,
-            letters=tuple(dict.fromkeys(piece.text for piece in low)),
+            letters=tuple(dict.fromkeys(cutout.text for cutout in low)),
             places=(least.area.some_point(),),
         )
     ]

@@ -33,8 +33,8 @@ def _across(subject: Subject) -> list[Finding]:
     layers, limit = on_one_sheet(subject.ready), _limit(subject)
     if len(layers) < 2 or limit <= 0.0:
         return []
-    every = Layer("all", "", "whole", tuple(p for la in layers for p in la.pieces), ())
-    owners = [piece.lettering for piece in every.pieces]
+    every = Layer("all", "", "whole", tuple(p for la in layers for p in la.cutouts), ())
+    owners = [cutout.lettering for cutout in every.cutouts]
     narrow = [
         place
         for place in thin_places(every.area, limit, white=True)

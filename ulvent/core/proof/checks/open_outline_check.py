@@ -10,10 +10,10 @@ from ulvent.core.shapes import flat_contours
 
 def _look(subject: Subject) -> list[Finding]:
     found = [
-        (piece.text, points[0])
-        for piece in subject.layer.pieces
-        if piece.outline is not None
-        for points, closed in flat_contours(piece.outline)
+        (cutout.text, points[0])
+        for cutout in subject.layer.cutouts
+        if cutout.outline is not None
+        for points, closed in flat_contours(cutout.outline)
         if not closed
     ]
     if not found:

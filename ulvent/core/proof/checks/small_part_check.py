@@ -20,7 +20,7 @@ def _look(subject: Subject) -> list[Finding]:
         CHECK.finding(
             f"{counted(len(small), 'part')} too small to pick out: the smallest is "
             f"{least:.2f} mm across",
-            "Make the letters larger, or join the parts to a band.",
+            "Make the letters larger, or join the parts to a bar.",
             least,
             lettering=subject.layer.owner,
             limit=limit,

@@ -19,15 +19,15 @@ from ulvent.core.proof.where import (
     on_one_sheet,
     prepare_remedy,
 )
+from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.join_step import Join
-from ulvent.core.steps.letter import Letter
 
 Overlap = tuple[float, Point, str]
 """How deep, mm, where, and the letters of both."""
 
 
 def _in_layer(subject: Subject) -> list[Finding]:
-    found = _overlaps(_near_pairs(subject.layer.pieces))
+    found = _overlaps(_near_pairs(subject.layer.cutouts))
     if not found:
         return []
     message = (
@@ -44,7 +44,7 @@ def _across_layers(subject: Subject) -> list[Finding]:
     layers = on_one_sheet(subject.ready)
     if len(layers) < 2:
         return []
-    every = tuple(one for layer in layers for one in layer.pieces)
+    every = tuple(one for layer in layers for one in layer.cutouts)
     pairs = _near_pairs(every)
     found = _overlaps((one, two) for one, two in pairs if one.lettering != two.lettering)
     if not found:
@@ -57,7 +57,7 @@ def _across_layers(subject: Subject) -> list[Finding]:
     return [_overlapping(subject, Layer("whole", "", "whole", (), ()), message, remedy, found)]
 
 
-def _overlaps(pairs: Iterable[tuple[Letter, Letter]]) -> list[Overlap]:
+def _overlaps(pairs: Iterable[tuple[Cutout, Cutout]]) -> list[Overlap]:
     """The pairs that have an area in common, the deepest first."""
     found: list[Overlap] = []
     for one, two in pairs:
@@ -83,9 +83,9 @@ def _overlapping(
     )
 
 
-def _near_pairs(pieces: tuple[Letter, ...]) -> Iterable[tuple[Letter, Letter]]:
+def _near_pairs(cutouts: tuple[Cutout, ...]) -> Iterable[tuple[Cutout, Cutout]]:
     """Pairs whose boxes meet."""
-    boxes = np.array([piece.area.bounds for piece in pieces]).reshape(-1, 4)
+    boxes = np.array([cutout.area.bounds for cutout in cutouts]).reshape(-1, 4)
     order = np.argsort(boxes[:, 0], kind="stable")
     for rank, one in enumerate(order.tolist()):
         later = order[rank + 1 :]
@@ -93,7 +93,7 @@ def _near_pairs(pieces: tuple[Letter, ...]) -> Iterable[tuple[Letter, Letter]]:
         later = later[:reach]
         near = (boxes[later, 1] <= boxes[one, 3]) & (boxes[later, 3] >= boxes[one, 1])
         for two in later[near].tolist():
-            yield (pieces[one], pieces[two]) if one < two else (pieces[two], pieces[one])
+            yield (cutouts[one], cutouts[two]) if one < two else (cutouts[two], cutouts[one])
 
 
 CHECK = Check(

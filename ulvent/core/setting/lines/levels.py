@@ -13,13 +13,13 @@ MOST_FILLED = 500
 
 
 def level_stretches(
-    guide: Curve, margin: float, pitch: float, band: tuple[float, float], angle: float
+    guide: Curve, margin: float, pitch: float, reach: tuple[float, float], angle: float
 ) -> list[Line]:
     """Stretches of lines across a closed guide, from the top, in reading direction.
 
     Parameters
     ----------
-    band
+    reach
         how far lettering reaches below its line (negative) and above it, mm: all of it is
         inside of the guide, `margin` mm from its edge
     """
@@ -28,7 +28,7 @@ def level_stretches(
     shape = Region.inside(guide).offset(-margin).transformed(level)
     if shape.is_empty:
         return []
-    low, high = band
+    low, high = reach
     x0, y0, x1, y1 = shape.bounds
     count = math.floor((y1 - y0 - (high - low)) / pitch) + 1
     if count < 1:

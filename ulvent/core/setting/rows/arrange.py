@@ -93,8 +93,7 @@ def round_and_round(
     Without a typed gap all joints are made equal, as they are measured: on a closed
     baseline over the seam too.
     """
-    length = baseline.length
-    closed = baseline.closed
+    length, closed = baseline.length, baseline.closed
     usual = usual_joint(lettering, face, separator is not None or not lettering.text.strip())
     between = separator.length if separator else 0.0
     per_unit = 2 if separator else 1
@@ -108,21 +107,30 @@ def round_and_round(
         used = (times - 1) * repeat.pitch + unit.length
         return Row([unit] * times, begins, used, spare=length - used)
     fills = repeat.gap is None and (closed or times > 1)
-    pattern = [unit, separator] if separator else [unit]
-    runs: list[Words] = [run for _ in range(times) for run in pattern if run is not None]
-    if not (closed and fills) and separator:
-        runs.pop()
+    runs = _in_turn(unit, separator, times, round_the_seam=closed and fills)
     share = SHARE_BEFORE[lettering.align]
-    if not fills:
-        row = in_a_row(runs, usual + (repeat.gap or 0.0), anchor, share)
-        return replace(row, spare=spare)
+    if fills:
+        first = anchor - share * unit.length if closed else 0.0
+        return _filled(runs, face, baseline, first, spare)
+    row = in_a_row(runs, usual + (repeat.gap or 0.0), anchor, share)
+    return replace(row, spare=spare)
+
+
+def _in_turn(unit: Words, separator: Words | None, times: int, round_the_seam: bool) -> list[Words]:
+    """The unit so often, a separator after each; none after the last one of an open row."""
+    if separator is None:
+        return [unit] * times
+    runs = [unit, separator] * times
+    return runs if round_the_seam else runs[:-1]
+
+
+def _filled(runs: list[Words], face: Face, baseline: Parallel, first: float, spare: float) -> Row:
+    """Runs over all of a baseline, from `first` on, the gaps at their joints alike."""
     words = sum(run.length for run in runs)
-    joints = len(runs) if closed else len(runs) - 1
-    joint = (length - words) / joints
-    first = anchor - share * unit.length if closed else 0.0
-    row = in_a_row(runs, joint, first, 0.0)
-    over = max(0.0, words - length)
-    row = Row(row.runs, row.begins, words, over, goes_round=closed, spare=spare)
+    joints = len(runs) if baseline.closed else len(runs) - 1
+    row = in_a_row(runs, (baseline.length - words) / joints, first, 0.0)
+    over = max(0.0, words - baseline.length)
+    row = Row(row.runs, row.begins, words, over, goes_round=baseline.closed, spare=spare)
     return _evened(row, face, baseline, joints)
 
 

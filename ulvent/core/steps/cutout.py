@@ -1,4 +1,4 @@
-"""A single piece of what is prepared: mostly a letter."""
+"""A cutout: what is cut out by itself, mostly a letter."""
 
 from __future__ import annotations
 
@@ -15,17 +15,17 @@ from ulvent.core.shapes import Region
 
 
 @dataclass(frozen=True, eq=False)
-class Letter:
-    """One letter, or another single piece, as it stands.
+class Cutout:
+    """What is cut out by itself as it stands: one letter, letters that are one, a bar.
 
     place
         in the words of its lettering, −1 where it is none of them
     lettering
-        whose it is; empty for a band, or a piece made of several letterings
+        whose it is; empty for a bar, or what is made of several letterings
     height
         of a capital, mm; zero for what is no letter
     outline
-        the piece's own curves; none where it has been worked on
+        its own curves; none where it has been worked on
     local
         from the letter's upright frame at true size to where it stands, for rigid letters
     shape, scale
@@ -43,8 +43,8 @@ class Letter:
     scale: float = 1.0
 
 
-def merged(letters: list[Letter], belong: Callable[[Region], bool]) -> list[Letter]:
-    """Letters made one wherever what they have in common says so."""
+def merged(cutouts: list[Cutout], belong: Callable[[Region], bool]) -> list[Cutout]:
+    """Cutouts made one wherever what they have in common says so."""
     # Imported when it is needed: SciPy would double the start of the command line.
     from scipy.sparse import coo_array
     from scipy.sparse.csgraph import connected_components
@@ -52,12 +52,12 @@ def merged(letters: list[Letter], belong: Callable[[Region], bool]) -> list[Lett
     @cache
     def larger(index: int) -> Region:
         """What only touches has something in common once it is a little larger."""
-        return letters[index].area.offset(JOINT)
+        return cutouts[index].area.offset(JOINT)
 
     seams: list[tuple[int, int, Region]] = []
-    boxes = np.array([letter.area.bounds for letter in letters]).reshape(-1, 4)
+    boxes = np.array([cutout.area.bounds for cutout in cutouts]).reshape(-1, 4)
     boxes += np.array([-1.0, -1.0, 1.0, 1.0]) * 2.0 * JOINT
-    for one in range(len(letters)):
+    for one in range(len(cutouts)):
         x0, y0, x1, y1 = boxes[one]
         later = boxes[one + 1 :]
         near = (later[:, 0] <= x1) & (later[:, 2] >= x0) & (later[:, 1] <= y1) & (later[:, 3] >= y0)
@@ -66,30 +66,30 @@ def merged(letters: list[Letter], belong: Callable[[Region], bool]) -> list[Lett
             if not common.is_empty and belong(common):
                 seams.append((one, two, common))
     if not seams:
-        return letters
+        return cutouts
     ones, twos = np.array([seam[:2] for seam in seams]).T
-    linked = coo_array((np.ones(len(seams)), (ones, twos)), shape=(len(letters), len(letters)))
+    linked = coo_array((np.ones(len(seams)), (ones, twos)), shape=(len(cutouts), len(cutouts)))
     group_of = connected_components(linked, directed=False)[1]
     return [
         made_one(
-            [letters[index] for index in np.flatnonzero(group_of == group)],
+            [cutouts[index] for index in np.flatnonzero(group_of == group)],
             [seam for one, _, seam in seams if group_of[one] == group],
         )
         for group in dict.fromkeys(group_of.tolist())
     ]
 
 
-def made_one(letters: list[Letter], seams: list[Region]) -> Letter:
-    """Several letters as one, held together by their seams too where they only touch."""
-    first = letters[0]
-    if len(letters) == 1:
+def made_one(cutouts: list[Cutout], seams: list[Region]) -> Cutout:
+    """Several cutouts as one, held together by their seams too where they only touch."""
+    first = cutouts[0]
+    if len(cutouts) == 1:
         return first
-    names = {letter.lettering for letter in letters}
-    heights = [letter.height for letter in letters if letter.height > 0.0]
+    names = {cutout.lettering for cutout in cutouts}
+    heights = [cutout.height for cutout in cutouts if cutout.height > 0.0]
     thin = [seam.offset(JOINT) for seam in seams if seam.offset(-2.0 * JOINT).is_empty]
-    return Letter(
-        Region.joined([*(letter.area for letter in letters), *thin]),
+    return Cutout(
+        Region.joined([*(cutout.area for cutout in cutouts), *thin]),
         names.pop() if len(names) == 1 else "",
-        text="".join(letter.text for letter in letters),
+        text="".join(cutout.text for cutout in cutouts),
         height=min(heights, default=0.0),
     )
