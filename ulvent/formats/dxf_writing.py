@@ -16,11 +16,12 @@ from io import StringIO
 import ezdxf
 import numpy as np
 from ezdxf.layouts import Modelspace
-from ezdxf.math import Bezier3P, Bezier4P, Vec2, Vec3, bezier_to_bspline, quadratic_to_cubic_bezier
+from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
 from ezdxf.sections.classes import REQ_R2004
 
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import ArcSegment, Curve, Segment
+from ulvent.core.curves.cubics import raised
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes import arc_of
 from ulvent.core.workshop import Workpiece
@@ -118,16 +119,17 @@ def _raised(points: Span) -> Span:
     """A quadratic as the cubic that is the same curve."""
     if len(points) != 3:
         return points
-    cubic = quadratic_to_cubic_bezier(Bezier3P(Vec2.list(points)))
-    return [(point.x, point.y) for point in cubic.control_points]
+    (controls,) = raised(np.array([points], dtype=float))
+    return [(float(x), float(y)) for x, y in controls]
 
 
 def _as_cubic(points: Span) -> Span:
+    """A line too as a cubic."""
     if len(points) == 4:
         return points
-    start, end = Vec2.list(points)
-    thirds = [start.lerp(end, share) for share in (1.0 / 3.0, 2.0 / 3.0)]
-    return [points[0], *((point.x, point.y) for point in thirds), points[1]]
+    (ax, ay), (bx, by) = points
+    thirds = [(ax + (bx - ax) * share, ay + (by - ay) * share) for share in (1.0 / 3.0, 2.0 / 3.0)]
+    return [points[0], *thirds, points[1]]
 
 
 def _apart(one: Point, two: Point) -> bool:

@@ -92,12 +92,12 @@ def raised(points: Points) -> Floats:
     """Lines (n, 2, ...) and quadratics (n, 3, ...) as the cubics (n, 4, ...) that they are."""
     if points.shape[1] == 2:
         a, b = points[:, 0], points[:, 1]
-        third = (b - a) / 3.0
-        return np.stack([a, a + third, b - third, b], axis=1)
+        return np.stack([a, a + (b - a) / 3.0, a + 2.0 * (b - a) / 3.0, b], axis=1)
     if points.shape[1] == 3:
         a, control, b = points[:, 0], points[:, 1], points[:, 2]
-        ways = (control - a) * (2.0 / 3.0), (control - b) * (2.0 / 3.0)
-        return np.stack([a, a + ways[0], b + ways[1], b], axis=1)
+        return np.stack(
+            [a, a + 2.0 * (control - a) / 3.0, b + 2.0 * (control - b) / 3.0, b], axis=1
+        )
     return points
 
 

@@ -23,8 +23,8 @@ import numpy as np
 import pathops
 from fontTools.misc.bezierTools import calcCubicBounds, calcQuadraticBounds
 
-from ulvent.core.base.arrays import Booleans, Floats, Matrices, Points
-from ulvent.core.curves.cubics import along, raised
+from ulvent.core.base.arrays import Booleans, Controls, Floats, Matrices, Points
+from ulvent.core.curves.cubics import along
 from ulvent.core.outlines.polyline import Polyline
 
 _PEN_METHODS = {"M": "moveTo", "L": "lineTo", "Q": "qCurveTo", "C": "curveTo"}
@@ -130,7 +130,7 @@ class Outline:
             closes = operation == "Z"
             if not closes or np.abs(at - start).max() > same:
                 ends = start[None] if closes else points
-                cubics.append(raised(np.concatenate([at[None], ends])[None])[0])
+                cubics.append(_cubic(at, ends))
                 straight.append(closes or operation == "L")
             if closes:
                 finish(closed=True)
@@ -177,6 +177,22 @@ class Outline:
             at = ends[-1] if ends else at
         low_x, low_y, high_x, high_y = zip(*boxes, strict=True)
         return min(low_x), min(low_y), max(high_x), max(high_y)
+
+
+def _cubic(at: Points, ends: Points) -> Controls:
+    """A line, a quadratic or a cubic from `at` on, as the cubic that it is.
+
+    As `raised` makes them but for the last digit, on which files that are written hang.
+    """
+    *controls, end = ends
+    if not controls:
+        way = (end - at) / 3.0
+        return np.stack([at, at + way, end - way, end])
+    if len(controls) == 1:
+        (control,) = controls
+        ways = (control - at) * (2.0 / 3.0), (control - end) * (2.0 / 3.0)
+        return np.stack([at, at + ways[0], end + ways[1], end])
+    return np.stack([at, *ends])
 
 
 class OutlinePen:
