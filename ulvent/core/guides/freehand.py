@@ -3,9 +3,7 @@
 The samples are cut at sharp corners. Each part is smoothed by a spline, as strongly as
 half of the tolerance allows, so that a hand's tremble is not followed; cubics with
 the spline's own directions are then fitted to it within the other half, each as long
-as it can be. The unknown lengths of a cubic's two handles are least squares against
-the spline, its points projected anew in every round (P. J. Schneider, "An algorithm for
-automatically fitting digitized curves", Graphics Gems, 1990).
+as it can be.
 """
 
 from __future__ import annotations
@@ -16,15 +14,22 @@ from typing import Any
 import numpy as np
 from scipy.interpolate import BSpline, make_smoothing_spline
 
-from ulvent.core.base.arrays import Complexes, Floats
+from ulvent.core.base.arrays import Complexes, Floats, Integers
+from ulvent.core.curves.parametric import as_pairs
+from ulvent.core.shapes.cubic_fit import nearest_cubics
 
 _CORNER = math.radians(38.0)
 _REACH = 6.0
 """A corner is looked for over this many tolerances to both sides."""
 _DENSE = 12
 """Points of the spline for every sample."""
-_ROUNDS = 6
+_HELD = 60
+"""Points of the spline that a cubic is held against."""
+_AT_ONCE = 8
+"""Ends that are tried in one batch."""
 _SMOOTHINGS = 14
+_HOLD_OF_ENDS = 1e6
+"""How much more the ends of a part weigh: two parts meet on the sample at their corner."""
 _DECIMALS = 4
 
 
@@ -93,27 +98,37 @@ def _fitted(samples: Complexes, tolerance: float) -> list[Complexes]:
     found: list[Complexes] = []
     begin, last = 0, len(points) - 1
     while begin < last:
-        best, end = _one_cubic(points, directions, begin, begin + 1)[0], begin + 1
-        # The longest stretch that one cubic follows: all of it, or found by bisection.
-        low, high, tried = begin + 2, last, last
-        while low <= high:
-            cubic, off = _one_cubic(points, directions, begin, tried)
-            if off <= tolerance / 2.0:
-                best, end, low = cubic, tried, tried + 1
-            else:
-                high = tried - 1
-            tried = (low + high) // 2
-        found.append(best)
-        begin = end
+        cubic, begin = _longest(points, directions, begin, last, tolerance / 2.0)
+        found.append(cubic)
     return found
 
 
+def _longest(
+    points: Complexes, directions: Complexes, begin: int, last: int, tolerance: float
+) -> tuple[Complexes, int]:
+    """The cubic that follows the spline farthest from a point on, and where it ends."""
+    follows, misses = begin, last + 1
+    best: Complexes | None = None
+    while best is None or misses - follows > 1:
+        tried = np.unique(np.linspace(follows + 1, misses - 1, _AT_ONCE).astype(int))
+        cubics, off = _nearest(points, directions, begin, tried)
+        well = np.flatnonzero(off <= tolerance)
+        if best is None and not len(well):
+            return cubics[0], begin + 1  # a single step of the spline stands for itself
+        if len(well):
+            best, follows = cubics[well[-1]], int(tried[well[-1]])
+        misses = int(min([misses, *tried[tried > follows]]))
+    return best, follows
+
+
 def _smoothed(along: Floats, samples: Complexes, tolerance: float) -> BSpline:
-    """The smoothest spline that stays within `tolerance` of the samples."""
+    """The smoothest spline within `tolerance` of the samples that begins and ends on them."""
+    pairs = as_pairs(samples)
+    weights = np.ones(len(samples))
+    weights[[0, -1]] = _HOLD_OF_ENDS
 
     def spline(reach: float) -> BSpline:
-        pair = np.stack([samples.real, samples.imag], axis=1)
-        fitted = make_smoothing_spline(along, pair, lam=reach**4)
+        fitted = make_smoothing_spline(along, pairs, weights, lam=reach**4)
         return BSpline(fitted.t, fitted.c[:, 0] + 1j * fitted.c[:, 1], fitted.k)
 
     # A way of no length at all cannot be smoothed; its spline goes through the samples.
@@ -129,60 +144,19 @@ def _smoothed(along: Floats, samples: Complexes, tolerance: float) -> BSpline:
     return best
 
 
-def _one_cubic(
-    points: Complexes, directions: Complexes, begin: int, end: int
-) -> tuple[Complexes, float]:
-    """The best cubic over a stretch of the spline, and how far it is off."""
-    wanted = points[begin : end + 1]
-    start, finish = wanted[0], wanted[-1]
-    u, v = directions[begin], directions[end]
-    steps = np.abs(np.diff(wanted))
-    length = float(steps.sum())
-    t = np.concatenate([[0.0], np.cumsum(steps)]) / max(length, 1e-12)
-    if len(wanted) > 60:
-        chosen = np.unique(np.linspace(0, len(wanted) - 1, 60).astype(int))
-        wanted, t = wanted[chosen], t[chosen]
-    controls = np.array([start, start + u * length / 3.0, finish - v * length / 3.0, finish])
-    for _ in range(_ROUNDS):
-        b0, b1, b2, b3 = _blend(t)
-        rest = wanted - start * (b0 + b1) - finish * (b2 + b3)
-        a, b = u * b1, -v * b2
-        saa, sbb = float((np.abs(a) ** 2).sum()), float((np.abs(b) ** 2).sum())
-        sab = float((np.conj(a) * b).real.sum())
-        ra, rb = float((np.conj(a) * rest).real.sum()), float((np.conj(b) * rest).real.sum())
-        determinant = saa * sbb - sab * sab
-        if determinant <= 1e-12 * max(saa * sbb, 1e-30):
-            break
-        first = np.clip((ra * sbb - rb * sab) / determinant, 0.02 * length, 1.5 * length)
-        second = np.clip((saa * rb - sab * ra) / determinant, 0.02 * length, 1.5 * length)
-        controls = np.array([start, start + u * first, finish - v * second, finish])
-        t = _projected(controls, wanted, t)
-    off = float(np.abs(_at(controls, t) - wanted).max())
-    return controls, off
-
-
-def _projected(controls: Complexes, wanted: Complexes, t: Floats) -> Floats:
-    """One Newton step of every parameter toward the foot of its point."""
-    first = 3.0 * np.diff(controls)
-    second = 2.0 * np.diff(first)
-    s = 1.0 - t
-    velocity = first[0] * s**2 + 2.0 * first[1] * s * t + first[2] * t**2
-    bend = second[0] * s + second[1] * t
-    away = _at(controls, t) - wanted
-    slope = np.abs(velocity) ** 2 + (np.conj(away) * bend).real
-    safe = np.where(slope > 1e-12, slope, np.inf)
-    moved: Floats = np.clip(t - (np.conj(away) * velocity).real / safe, 0.0, 1.0)
-    return moved
-
-
-def _blend(t: Floats) -> tuple[Floats, Floats, Floats, Floats]:
-    s = 1.0 - t
-    return s**3, 3.0 * s**2 * t, 3.0 * s * t**2, t**3
-
-
-def _at(controls: Complexes, t: Floats) -> Complexes:
-    points: Complexes = sum(c * b for c, b in zip(controls, _blend(t), strict=True))
-    return points
+def _nearest(
+    points: Complexes, directions: Complexes, begin: int, ends: Integers
+) -> tuple[Complexes, Floats]:
+    """The best cubic from a point of the spline to each of others, and how far each is off."""
+    held = np.linspace(begin, ends, _HELD, axis=1).round().astype(int)
+    cubics, off = nearest_cubics(
+        as_pairs(np.broadcast_to(points[begin], len(ends))),
+        as_pairs(np.broadcast_to(directions[begin], len(ends))),
+        as_pairs(points[ends]),
+        as_pairs(-directions[ends]),
+        as_pairs(points[held]).reshape(*held.shape, 2),
+    )
+    return cubics[..., 0] + 1j * cubics[..., 1], off
 
 
 def _as_nodes(cubics: list[Complexes], sharp: set[int]) -> list[dict[str, Any]]:

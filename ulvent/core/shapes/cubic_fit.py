@@ -3,7 +3,8 @@
 Chord-length parameters, then rounds of reprojection and 2 × 2 normal equations. A ridge that
 pulls the handles toward a third of the chord keeps straight pieces from running away. What
 misses is divided, evenly in length and turning; neighbours that do as one are merged. All
-lines go in one batch.
+lines go in one batch (after P. J. Schneider, "An algorithm for automatically fitting digitized
+curves", Graphics Gems, 1990).
 """
 
 from __future__ import annotations
@@ -13,7 +14,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Controls, Floats, Integers, Lengths, Points, wrapped
+from ulvent.core.base.arrays import Controls, Floats, Integers, Lengths, Points, Vectors, wrapped
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.cubics import points_at, velocities_at
@@ -184,9 +185,34 @@ def _merge(spans: _Spans, done: dict[int, tuple[int, Floats]], goal: float) -> N
 def _solved(spans: _Spans, stretches: list[tuple[int, int]]) -> tuple[Floats, Floats]:
     """(n, 4, 2) the best cubic of each stretch, and (n,) by how much each misses it, mm."""
     begins, ends = np.array(stretches).T
-    a, d = spans.points[begins], spans.points[ends]
-    ta, td = spans.tangents[begins], -spans.tangents[ends]
-    points = np.stack([spans.samples(begin, end) for begin, end in stretches])
+    return nearest_cubics(
+        spans.points[begins],
+        spans.tangents[begins],
+        spans.points[ends],
+        -spans.tangents[ends],
+        np.stack([spans.samples(begin, end) for begin, end in stretches]),
+    )
+
+
+def nearest_cubics(
+    a: Points, ta: Vectors, d: Points, td: Vectors, points: Points
+) -> tuple[Controls, Lengths]:
+    """The cubics that come nearest to points between their ends.
+
+    Parameters
+    ----------
+    a, d
+        (n, 2) where the cubics begin and end, mm
+    ta, td
+        (n, 2) unit vectors in which their handles point
+    points
+        (n, k, 2) points between, in order, mm
+
+    Returns
+    -------
+    controls, off
+        (n, 4, 2) the cubics, and (n,) by how much each misses its points at most, mm
+    """
     chords = np.maximum(np.hypot(*(d - a).T), JOINT)
     whole = np.concatenate([a[:, None], points, d[:, None]], axis=1)
     along = np.cumsum(np.hypot(*np.moveaxis(np.diff(whole, axis=1), 2, 0)), axis=1)
