@@ -27,11 +27,15 @@ class ApplicationTest(ChromiumTest):
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        folder = temporary_folder()
-        cls.addClassCleanup(remove, folder)
-        cls.running = RunningUlvent(folder, "--port", "0")
+        cls.running = cls.start()
         cls.addClassCleanup(cls.running.stop)
         cls.running.wait_until_ready()
+
+    @classmethod
+    def start(cls) -> RunningUlvent:
+        folder = temporary_folder()
+        cls.addClassCleanup(remove, folder)
+        return RunningUlvent(folder, "--port", "0")
 
     def setUp(self) -> None:
         self.requested: set[str] = set()

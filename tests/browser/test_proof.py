@@ -95,6 +95,17 @@ class Joined(ProofTest):
             lambda: self.stored(piece)["letterings"][0]["prepare"]["join"] == {"over": 0}
         )
 
+    def test_words_that_are_too_long_are_mended_from_here(self) -> None:
+        page, piece = self.proof_of("Jam tag")
+        words = self.stored(piece)["letterings"][0]
+        page.get_by_role("link", name="Layout", exact=True).click()
+        page.get_by_role("textbox", name="Words").fill(words["text"] * 4)
+        page.get_by_role("link", name="Proof", exact=True).click()
+        overflow = self.finding(page, "do not fit on its guide")
+        overflow.get_by_role("button", name=re.compile("^smaller")).click()
+        expect(overflow).to_have_count(0)
+        self.eventually(lambda: self.stored(piece)["letterings"][0]["height"] < words["height"])
+
     def test_a_border_is_drawn_at_its_typed_distance(self) -> None:
         page, piece = self.proof_of("Jam tag")
         page.get_by_label("Done to", exact=True).select_option(index=1)

@@ -39,6 +39,31 @@ class ShippedFaces(unittest.TestCase):
                 self.assertGreater(face.metrics.cap_height, face.metrics.x_height * 0.99)
                 self.assertLess(face.metrics.descender, 0)
 
+    def test_features_that_are_usual_are_those_that_harfbuzz_has_on(self) -> None:
+        """HarfBuzz shapes with nothing asked; its own defaults are the reference."""
+        words = "AVATAR To fi ffi first office Qu st ct 1/2 0123 Th (H) affluent"
+        telling = 0
+
+        def shaped(font: harfbuzz.Font, **features: int) -> list[tuple[int, int]]:
+            buffer = harfbuzz.Buffer()
+            buffer.add_str(words)
+            buffer.guess_segment_properties()
+            harfbuzz.shape(font, buffer, features)
+            infos, positions = buffer.glyph_infos, buffer.glyph_positions
+            return [(i.codepoint, p.x_advance) for i, p in zip(infos, positions, strict=True)]
+
+        for entry in catalogue().values():
+            choices = shipped_face(entry.id).features
+            if not choices:
+                continue
+            font = harfbuzz.Font(harfbuzz.Face((FONTS / entry.file).read_bytes()))
+            for choice in choices:
+                with self.subTest(entry.id, tag=choice.tag):
+                    as_usual = shaped(font, **{choice.tag: int(choice.usual)})
+                    self.assertEqual(shaped(font), as_usual)
+                    telling += as_usual != shaped(font, **{choice.tag: int(not choice.usual)})
+        self.assertGreater(telling, 50)
+
     def test_each_has_its_licence_shipped(self) -> None:
         for entry in catalogue().values():
             with self.subTest(entry.id):
