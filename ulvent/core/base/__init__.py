@@ -1,0 +1,1 @@
+"""What all rooms stand on: typed arrays, tolerances, errors, figures, registers."""
