@@ -16,7 +16,6 @@ from typing import TYPE_CHECKING, Any, TypeVar
 from cachetools import LRUCache
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.base.tolerances import GAP, GAP_IN_HAND
 from ulvent.core.layout import FaceNamed, Layout, lay_out, solved
 from ulvent.core.recipe import Piece, parse_piece
 
@@ -53,11 +52,11 @@ class Workpiece:
         piece: Piece,
         faces: FaceNamed,
         others: OtherFaces,
-        within: float = GAP,
+        in_hand: bool = False,
         grown: Callable[[Workpiece], None] | None = None,
     ) -> None:
         self.piece = piece
-        self._faces, self._others, self._within, self._grown = faces, others, within, grown
+        self._faces, self._others, self._in_hand, self._grown = faces, others, in_hand, grown
         self._lock = RLock()
         self._made: dict[str, Any] = {}
 
@@ -84,7 +83,7 @@ class Workpiece:
         PieceError
             As `lay_out` does.
         """
-        return self._once("layout", lambda: lay_out(self.piece, self._faces, self._within))
+        return self._once("layout", lambda: lay_out(self.piece, self._faces, self._in_hand))
 
     @property
     def solved(self) -> Piece:
@@ -208,7 +207,7 @@ class Workshop:
 
     def in_hand(self, piece: Piece) -> Workpiece:
         """A piece that is pulled about: its gaps are less exact, and it is not remembered."""
-        return Workpiece(piece, self._faces, self._others, GAP_IN_HAND)
+        return Workpiece(piece, self._faces, self._others, in_hand=True)
 
     def _weigh(self, piece: Workpiece) -> None:
         """More has been made of a piece: if it is remembered, others may have to go."""

@@ -210,8 +210,8 @@ async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> No
     while True:
         await filled.wait()
         filled.clear()
-        replies = _replies(slot.pop(), sent, bench)
-        while (reply := await asyncio.to_thread(next, replies, None)) is not None:
+        answering = replies(slot.pop(), sent, bench)
+        while (reply := await asyncio.to_thread(next, answering, None)) is not None:
             text, more = reply
             try:
                 await asyncio.wait_for(socket.send_text(text), _SEND_SECONDS)
@@ -230,7 +230,7 @@ async def _comes_soon(filled: asyncio.Event) -> bool:
     return filled.is_set()
 
 
-def _replies(text: str, sent: set[str], bench: Bench) -> Iterator[tuple[str, bool]]:
+def replies(text: str, sent: set[str], bench: Bench) -> Iterator[tuple[str, bool]]:
     """The answers to one message as JSON, and whether more follow. There always is one."""
     sequence = -1
     try:

@@ -46,6 +46,23 @@ class Roots(unittest.TestCase):
         exact = brentq(condition, 1e-9, 1e6, xtol=1e-13, rtol=1e-14)
         self.assertAlmostEqual(found.value, exact, delta=10 * EXACT * max(1.0, exact))
 
+    @settings(deadline=None)
+    @given(st.floats(0.5, 200), st.floats(0, 30), st.floats(0.2, 5), st.floats(0.5, 100))
+    def test_what_may_be_left_over_is_room(
+        self, room: float, curve: float, slope: float, start: float
+    ) -> None:
+        def condition(x: float) -> float:
+            return room - slope * x - curve * math.log1p(x)
+
+        guess = linear_guess(start, room)
+        trials, finely = Trials(condition), Trials(condition)
+        found = root(trials, start, guess, 1e-6, 1e6, within=1e-4)
+        exact = root(finely, start, guess, 1e-6, 1e6)
+        self.assertTrue(found.exact)
+        self.assertTrue(0.0 <= condition(found.value) <= 1e-4)
+        self.assertLessEqual(trials.asked, finely.asked)
+        self.assertLessEqual(found.value, exact.value + EXACT)
+
     def test_in_few_trials_where_it_is_nearly_straight(self) -> None:
         trials = Trials(lambda x: 100.0 - 5.0 * x - 0.01 * x * x)
         self.assertTrue(root(trials, 12.0, linear_guess(12.0, 62.0), 0.0, 1e4).exact)

@@ -17,7 +17,6 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.ops import unary_union
 
 from tests.makings import ELLIPSE, LINE, RING, ROUNDED, SPIRAL, found_in, joint_gaps, laid_out, line
-from ulvent.core.base.tolerances import GAP_IN_HAND
 from ulvent.core.layout import lay_out
 from ulvent.core.recipe import parse_piece
 from ulvent.core.setting import Setting
@@ -330,10 +329,24 @@ class InHand(unittest.TestCase):
                 document = {"ulvent": 1, "guides": [{"id": "g", **guide}], "letterings": [{
                     "id": "x", "guide": "g", "text": WORDS, "face": "lato-bold", "height": 12,
                     "spacing": "even", "at": 60}]}  # fmt: skip
-                (rough,) = lay_out(parse_piece(document), shipped_face, GAP_IN_HAND).settings
+                (rough,) = lay_out(parse_piece(document), shipped_face, in_hand=True).settings
                 (fine,) = lay_out(parse_piece(document), shipped_face).settings
                 self.assertLess(np.abs(shares(rough) - 1.0).max(), 1e-3)
                 np.testing.assert_allclose(rough.middles, fine.middles, atol=0.005)
+
+    def test_a_fit_in_hand_leaves_a_ten_thousandth_over_and_never_lacks_room(self) -> None:
+        for fit in ({"kind": "height"}, {"kind": "gap"}, {"kind": "guide", "figure": "diameter"}):
+            with self.subTest(**fit):
+                document = {"ulvent": 1, "guides": [{"id": "g", **RING}], "letterings": [{
+                    "id": "x", "guide": "g", "text": WORDS, "face": "lato-bold", "height": 9,
+                    "spacing": "even", "at": 60, "fit": {**fit, "margin": 30}}]}  # fmt: skip
+                (rough,) = lay_out(parse_piece(document), shipped_face, in_hand=True).settings
+                (fine,) = lay_out(parse_piece(document), shipped_face).settings
+                assert rough.fitted and fine.fitted
+                self.assertEqual((rough.fitted.note, fine.fitted.note), ("", ""))
+                left = rough.room - fine.room
+                self.assertTrue(-1e-6 <= left <= 2e-4, left)
+                np.testing.assert_allclose(rough.fitted.value, fine.fitted.value, rtol=2e-6)
 
 
 class RoundAndRound(unittest.TestCase):

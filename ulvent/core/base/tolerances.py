@@ -26,6 +26,12 @@ GAP = 1e-9
 GAP_IN_HAND = 1e-4
 """The same while a piece is pulled about and only looked at."""
 
+FIT_IN_HAND = 1e-4
+"""How much room fits may leave over, mm, while a piece is pulled about."""
+
+GAP_OF_FIT_IN_HAND = 1e-6
+"""By how much a gap may miss its target then, mm, where a fit is solved over it."""
+
 CORNER = math.radians(1e-4)
 """Smallest turn of the tangent at a joint, radians, that counts as a corner."""
 

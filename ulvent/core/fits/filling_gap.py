@@ -85,7 +85,7 @@ def _filled(
     def left(value: float) -> float:
         return tried.room(changed(value), lambda lines: every_line(lines, tried.fit))
 
-    return root(left, start, guess, low, high, unit=unit)
+    return root(left, start, guess, low, high, unit=unit, within=tried.standing.fits_within)
 
 
 def _given_way(tried: Tried, held: Lettering, gives: GivesWay) -> tuple[Lettering, str]:

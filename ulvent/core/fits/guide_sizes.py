@@ -41,11 +41,12 @@ def sized_guide(
     lettering: Lettering,
     face: Face,
     stand: Callable[[AnyGuide], Standing],
+    within: float = 0.0,
 ) -> tuple[AnyGuide, Settings]:
     """The guide with the figure at which the words fill it, or its turns lie clear.
 
     With it come the lines of the lettering on it, and what came of the fit. `stand` gives what
-    lettering stands on for a recipe of the guide.
+    lettering stands on for a recipe of the guide. So much room as `within` may be left over, mm.
 
     Raises
     ------
@@ -65,9 +66,10 @@ def sized_guide(
     if lettering.spacing != "font":
         # By the face's own spacing, which is quickly set: where to begin to look.
         own = lettering.model_copy(update={"spacing": "font"})
-        quick = sized_guide(recipe, own, face, stand)[1][0].fitted
+        quick = sized_guide(recipe, own, face, stand, within)[1][0].fitted
         present = abs(quick.value) if quick and not quick.note else present
-    return _Sizing(recipe, offered[figure], present, lettering, fit, face, stand).sized()
+    sizing = _Sizing(recipe, offered[figure], present, lettering, fit, face, stand)
+    return sizing.sized(within)
 
 
 class _Sizing:
@@ -82,8 +84,8 @@ class _Sizing:
         self._sign = math.copysign(1.0, float(getattr(recipe, figure.field)))
         self._last: tuple[float, Settings] = (math.nan, ())
 
-    def sized(self) -> tuple[AnyGuide, Settings]:
-        solved = self._solved()
+    def sized(self, within: float) -> tuple[AnyGuide, Settings]:
+        solved = self._solved(within)
         value = self._sign * solved.value
         field = self._figure.field
         times = times_of(self._lettering)
@@ -92,15 +94,15 @@ class _Sizing:
         lines = self._lines(solved.value)
         return self._of_size(solved.value), tuple(replace(line, fitted=outcome) for line in lines)
 
-    def _solved(self) -> Root:
+    def _solved(self, within: float) -> Root:
         low, high = _LIMITS.get(self._figure.unit, (_SMALLEST, _LARGEST))
         if self._fit.until == "clear":
             first = self._room(self._present)
             if first == math.inf:
                 return Root(self._present, first, found=False)
-            return bounded_root(self._room, self._present, low, high, rises=True)
+            return bounded_root(self._room, self._present, low, high, rises=True, within=within)
         rises = not kind_of(self._recipe).shortened_by(self._recipe, self._figure.field)
-        return root(self._room, self._present, self._guess, low, high, rises=rises)
+        return root(self._room, self._present, self._guess, low, high, rises=rises, within=within)
 
     def _of_size(self, value: float) -> AnyGuide:
         changed = {self._figure.field: self._sign * value}

@@ -78,9 +78,10 @@ class _Growing:
         ]
 
     def _solved(self) -> Root:
+        within = self._members[0].standing.fits_within
         if any(keeps_from_turns(member.lettering, member.fit) for member in self._members):
-            return bounded_root(self._room, self._first, _LEAST, _MOST)
-        return root(self._room, self._first, self._guess, _LEAST, _MOST)
+            return bounded_root(self._room, self._first, _LEAST, _MOST, within=within)
+        return root(self._room, self._first, self._guess, _LEAST, _MOST, within=within)
 
     def _deciding(self, height: float) -> str:
         """The words of who has least room at a height."""
@@ -114,6 +115,8 @@ class _Growing:
 
 
 def _first_height(members: Sequence[Tried], others: Sequence[Setting]) -> float:
+    if members[0].standing.fits_within:
+        return members[0].lettering.height  # in hand: solved already for how it was a moment ago
     quick = [member.by_the_face() or member for member in members]
     if all(one is member for one, member in zip(quick, members, strict=True)):
         return members[0].lettering.height

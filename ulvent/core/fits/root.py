@@ -40,20 +40,28 @@ class Root:
     found
         whether this is where room ends: a root, or a jump of the condition past nil;
         otherwise it is the nearest that was tried
+    within
+        the room that could be left over, mm
     """
 
     value: float
     miss: float
     found: bool
+    within: float = 0.0
 
     @property
     def exact(self) -> bool:
         """Whether the condition holds."""
-        return self.found and abs(self.miss) <= HOLDS
+        return self.found and abs(self.miss) <= max(HOLDS, self.within)
 
 
 def bounded_root(
-    condition: Callable[[float], float], start: float, low: float, high: float, rises: bool = False
+    condition: Callable[[float], float],
+    start: float,
+    low: float,
+    high: float,
+    rises: bool = False,
+    within: float = 0.0,
 ) -> Root:
     """As `root`, of a condition that may have room again beyond where it had none.
 
@@ -69,7 +77,9 @@ def bounded_root(
             break
         at = further
     step = at / _BOUNDED_GROWTH if rises else at * _BOUNDED_GROWTH
-    return root(condition, at, lambda _: step, low, high, rises, growth=_BOUNDED_GROWTH)
+    return root(
+        condition, at, lambda _: step, low, high, rises, growth=_BOUNDED_GROWTH, within=within
+    )
 
 
 def root(
@@ -81,20 +91,21 @@ def root(
     rises: bool = False,
     unit: float = 1e-3,
     growth: float = _MOST_GROWTH,
+    within: float = 0.0,
 ) -> Root:
     """Where `condition`, mm, is nil between `low` and `high`; it has room where it is positive.
 
     `start` is the first trial, and `guess` makes the second from what that missed. `rises` says
     whether more of the unknown gives more room. While all trials have been on one side, the
     unknown grows by the factor `growth` at most, and by `unit` where it is nil. A condition that
-    cannot be had says −∞.
+    cannot be had says −∞. So much room as `within` may be left over, but none may be missing.
     """
-    search = _Search(low, high, rises, unit, growth)
+    search = _Search(low, high, rises, unit, growth, within)
     at = min(max(start, low), high)
     for trial in range(_MOST_TRIALS):
         miss = condition(at)
         search.take(at, miss)
-        if abs(miss) <= _MISS or search.narrow:
+        if search.holds or search.narrow:
             break
         following = search.following(guess(miss) if trial == 0 else None)
         if following == at:
@@ -104,9 +115,15 @@ def root(
 
 
 class _Search:
-    """The trials so far: the last two, and the bracket that they leave."""
+    """The trials so far: the last two, and the bracket that they leave.
 
-    def __init__(self, low: float, high: float, rises: bool, unit: float, growth: float) -> None:
+    What is looked for leaves half of `within` over: what comes near enough to it has room.
+    """
+
+    def __init__(
+        self, low: float, high: float, rises: bool, unit: float, growth: float, within: float
+    ) -> None:
+        self._within, self._spare = within, within / 2.0
         self._low, self._high, self._rises = low, high, rises
         self._unit, self._growth = unit, growth
         self._last: list[_Trial] = []
@@ -116,6 +133,7 @@ class _Search:
 
     def take(self, at: float, miss: float) -> None:
         """A trial."""
+        miss -= self._spare
         trial = _Trial(at, miss)
         self._last = [*self._last[-2:], trial]
         slow = len(self._last) > 1 and abs(miss) > _FAST * abs(self._last[-2].miss)
@@ -124,6 +142,11 @@ class _Search:
             self._room = trial
         else:
             self._none = trial
+
+    @property
+    def holds(self) -> bool:
+        """Whether the condition holds at the last trial."""
+        return abs(self._last[-1].miss) <= max(_MISS, self._spare)
 
     @property
     def narrow(self) -> bool:
@@ -139,8 +162,8 @@ class _Search:
         """The best trial; where the condition jumps, the last one with room."""
         best = self._last[-1]
         if self._room is not None and (self.narrow or abs(self._room.miss) < abs(best.miss)):
-            best = best if abs(best.miss) <= _MISS else self._room
-        return Root(best.at, best.miss, found)
+            best = best if self.holds else self._room
+        return Root(best.at, best.miss + self._spare, found, self._within)
 
     def following(self, guess: float | None) -> float:
         """The next trial."""

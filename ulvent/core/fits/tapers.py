@@ -30,7 +30,7 @@ def fit_taper(tried: Tried) -> Settings:
         return max(start + 2.0 * height * miss / length, low)
 
     low, high = _LEAST_SHARE * height, _MOST_SHARE * height
-    solved = root(left, start, guess, low, high)
+    solved = root(left, start, guess, low, high, within=tried.standing.fits_within)
     final = with_end(solved.value)
     if solved.exact:
         note = beyond(f"the height at the end comes to {solved.value:.4g} mm", solved.value, fit)

@@ -13,7 +13,7 @@ from functools import cached_property
 from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, FaceError, FieldProblem, PieceError
 from ulvent.core.base.fields import WrongRecipeError
-from ulvent.core.base.tolerances import GAP
+from ulvent.core.base.tolerances import FIT_IN_HAND, GAP_IN_HAND, GAP_OF_FIT_IN_HAND
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.faces import Face
@@ -97,11 +97,11 @@ class Layout:
         return [curve_bounds(outline) for outline in self.blank[:1]]
 
 
-def lay_out(piece: Piece, face_named: FaceNamed, within: float = GAP) -> Layout:
+def lay_out(piece: Piece, face_named: FaceNamed, in_hand: bool = False) -> Layout:
     """Lay out `piece`: guides that lettering sizes first, then the lettering on all of them.
 
-    Even gaps miss their targets by `within` mm at most, but for those of fits, which are solved
-    over them.
+    What is `in_hand`, pulled about and only looked at, is solved less finely: gaps miss their
+    targets, and fits leave over, a ten-thousandth of a mm at most.
 
     Raises
     ------
@@ -109,7 +109,7 @@ def lay_out(piece: Piece, face_named: FaceNamed, within: float = GAP) -> Layout:
         Naming each guide that gives no curve, each face that is not there, and each
         lettering that cannot stand where it should.
     """
-    laying = _Laying(piece, face_named, within)
+    laying = _Laying(piece, face_named, in_hand)
     laying.set_all()
     if laying.problems:
         raise PieceError(laying.problems)
@@ -134,8 +134,8 @@ def solved(layout: Layout) -> Piece:
 class _Laying:
     """A piece being laid out: what has been found so far, and what is wrong."""
 
-    def __init__(self, piece: Piece, face_named: FaceNamed, within: float) -> None:
-        self._piece, self._face_named, self._within = piece, face_named, within
+    def __init__(self, piece: Piece, face_named: FaceNamed, in_hand: bool) -> None:
+        self._piece, self._face_named, self._in_hand = piece, face_named, in_hand
         self.problems: list[FieldProblem] = []
         self.guides = piece.guides
         self.blank: tuple[Curve, ...] = ()
@@ -159,8 +159,8 @@ class _Laying:
         for lettering in letterings:
             if lettering.guide in self.curves and lettering.id in faces:
                 standing = self._standing(recipes[lettering.guide], self.curves)
-                if lettering.fit is None:
-                    standing = replace(standing, within=self._within)
+                if self._in_hand and lettering.fit is None:
+                    standing = replace(standing, within=GAP_IN_HAND)
                 self.stands[lettering.id] = standing, faces[lettering.id]
         for lettering in letterings:
             set_already = lettering.id in self.lines or _sizes_itself(lettering)
@@ -188,13 +188,17 @@ class _Laying:
         standing = standing_of(recipe, curves[recipe.id])
         between = recipe.leans_on if kind_of(recipe).between else ()
         edges = tuple(curves[name] for name in between)
-        return replace(standing, shared=users > 1, edges=edges, blank=self.blank)
+        standing = replace(standing, shared=users > 1, edges=edges, blank=self.blank)
+        if not self._in_hand:
+            return standing
+        return replace(standing, within=GAP_OF_FIT_IN_HAND, fits_within=FIT_IN_HAND)
 
     def _size_guides(self, faces: Mapping[str, Face]) -> None:
         """Size the guides that are sized by lettering, those that others lean on first."""
         sizing = [one for one in self._piece.letterings if one.fit and one.fit.kind == "guide"]
         if not sizing:
             return
+        within = FIT_IN_HAND if self._in_hand else 0.0
         for guide_id in guides_in_order(self.guides):
             mine = [one for one in sizing if one.guide == guide_id and one.id in faces]
             recipe = self._recipe(guide_id)
@@ -202,7 +206,7 @@ class _Laying:
             for lettering in mine:
                 with self._naming(lettering, "fit"):
                     face = faces[lettering.id]
-                    sized, lines = sized_guide(recipe, lettering, face, self._stand_on)
+                    sized, lines = sized_guide(recipe, lettering, face, self._stand_on, within)
                     outcome = lines[0].fitted
                     assert outcome is not None
                     if decides is None:

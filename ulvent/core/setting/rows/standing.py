@@ -23,6 +23,8 @@ class Standing:
         there are any: fits may keep inside of them
     within
         by how much a gap may miss what it is to be, mm
+    fits_within
+        how much room a fit may leave over, mm
     """
 
     guide: Curve
@@ -32,3 +34,4 @@ class Standing:
     edges: tuple[Curve, ...] = ()
     blank: tuple[Curve, ...] = ()
     within: float = GAP
+    fits_within: float = 0.0
