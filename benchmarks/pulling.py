@@ -89,8 +89,7 @@ def answered(bench: Bench, shapes: set[str], request: dict[str, Any]) -> list[tu
     text = json.dumps({"sequence": 1, **request})
     begun = time.perf_counter()
     found = [
-        (1e3 * (time.perf_counter() - begun), answer)
-        for answer, _ in replies(text, shapes, bench)
+        (1e3 * (time.perf_counter() - begun), answer) for answer, _ in replies(text, shapes, bench)
     ]
     assert '"scene":null' not in found[-1][1][:400], found[-1][1][:400]
     return found

@@ -17,6 +17,7 @@ from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.grip import Grip
+from ulvent.core.guides.guide_recipe import LEAST_SCALE, MOST_SCALE
 from ulvent.core.guides.kind import GuideKind, Hold
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.layout import LaidGuide
@@ -167,7 +168,7 @@ def _scaled(recipe: AnyGuide, hold: Hold) -> AnyGuide:
         size = getattr(recipe, field)
         if size is not None:
             return recipe.model_copy(update={field: max(round(size * factor, 2), 0.01)})
-    scaled = round(min(max(recipe.scaled * factor, 1e-3), 1e3), 4)
+    scaled = round(min(max(recipe.scaled * factor, LEAST_SCALE), MOST_SCALE), 4)
     return recipe.model_copy(update={"scaled": scaled})
 
 

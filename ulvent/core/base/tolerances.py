@@ -20,6 +20,15 @@ below `ARC_LENGTH`, so that sums over panels stay inside it."""
 JOINT = 1e-6
 """Largest gap, mm, between two pieces of a chain that still count as joined."""
 
+SAME = 1e-9
+"""Largest distance, mm, between points that count as one, and between a line and straight."""
+
+ROUNDING = 1e-9
+"""What rounding may add to a figure that is held against a limit, or counted in whole ones."""
+
+NIL = 1e-12
+"""What is less counts as nothing, so that it is never divided by."""
+
 GAP = 1e-9
 """By how much an evenly spaced gap may miss its target, mm: fits are solved over it."""
 

@@ -7,6 +7,7 @@ from functools import lru_cache
 import numpy as np
 
 from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.curve import Curve
 
 _ROUNDS = 2
@@ -28,7 +29,7 @@ def curve_bounds(curve: Curve) -> Bounds:
     for _ in range(_ROUNDS):
         at = curve.frames(found)
         slope, bend = at.tangents[rows, axes], at.curvatures * at.normals[rows, axes]
-        bent = np.abs(bend) > 1e-12
+        bent = np.abs(bend) > NIL
         moved = slope / np.where(bent, bend, 1.0)
         found = np.where(bent & (np.abs(moved) <= step), found - moved, found)
         if not curve.closed:

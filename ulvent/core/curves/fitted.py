@@ -12,7 +12,7 @@ from typing import NamedTuple, TypeVar
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Controls, Floats, Millimetres, Points, Stations
-from ulvent.core.base.tolerances import ARC_LENGTH, DRAWING, JOINT
+from ulvent.core.base.tolerances import ARC_LENGTH, DRAWING, JOINT, SAME
 from ulvent.core.curves.cubics import points_at
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.segments import CubicSegment, LineSegment, Segment, as_point
@@ -119,4 +119,4 @@ def _segment(controls: Controls) -> Segment:
     across = np.abs(
         (controls[1:3] - controls[0]) @ np.array([-along[1], along[0]]) / max(length, JOINT)
     )
-    return LineSegment(a, d) if across.max() <= JOINT * 1e-3 else CubicSegment(a, b, c, d)
+    return LineSegment(a, d) if across.max() <= SAME else CubicSegment(a, b, c, d)

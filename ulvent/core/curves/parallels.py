@@ -10,7 +10,7 @@ import math
 from functools import lru_cache
 
 from ulvent.core.base.errors import CurveError
-from ulvent.core.base.tolerances import CORNER, JOINT
+from ulvent.core.base.tolerances import CORNER, SAME
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.parallel import Parallel, Span
 
@@ -105,7 +105,7 @@ def crossing_feet(
         at = base.frames([first, second])
         offset = at.points + distance * at.normals
         apart = offset[1] - offset[0]
-        if math.hypot(*apart) <= JOINT * 1e-3:
+        if math.hypot(*apart) <= SAME:
             return first, second
         speeds = at.tangents * (1.0 - distance * at.curvatures)[:, None]
         u, v = speeds

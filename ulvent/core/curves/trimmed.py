@@ -26,7 +26,7 @@ from ulvent.core.base.arrays import (
     Stretch,
 )
 from ulvent.core.base.errors import CurveError
-from ulvent.core.base.tolerances import ARC_LENGTH, JOINT
+from ulvent.core.base.tolerances import ARC_LENGTH, JOINT, NIL, SAME
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve
@@ -221,12 +221,12 @@ class _Keeping:
             _, points, velocities = self.raw.frames(self._held(np.concatenate([one, other])))
             count = len(one)
             apart = points[count:] - points[:count]
-            found = np.hypot(*apart.T) <= JOINT * 1e-3
+            found = np.hypot(*apart.T) <= SAME
             if found.all():
                 break
             u, v = velocities[:count], velocities[count:]
             determinant = u[:, 1] * v[:, 0] - u[:, 0] * v[:, 1]
-            safe = np.where(np.abs(determinant) > 1e-12, determinant, np.inf)
+            safe = np.where(np.abs(determinant) > NIL, determinant, np.inf)
             limit = self.length / 20.0
             step_one = (v[:, 0] * apart[:, 1] - v[:, 1] * apart[:, 0]) / safe
             step_other = (u[:, 0] * apart[:, 1] - u[:, 1] * apart[:, 0]) / safe

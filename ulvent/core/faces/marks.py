@@ -12,6 +12,7 @@ from typing import Literal
 
 import numpy as np
 
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.outlines import Outline
 
 MarkKind = Literal["dot", "ring", "diamond", "star", "leaf", "letter", "outline"]
@@ -63,7 +64,7 @@ def mark_outline(mark: MarkShape, cap_height: float, letter: Outline) -> Outline
     if not drawn:
         return drawn
     _, low, _, high = drawn.bounds()
-    drawn = _scaled(drawn, mark.size * cap_height / max(high - low, 1e-9))
+    drawn = _scaled(drawn, mark.size * cap_height / max(high - low, NIL))
     x, low, _, high = drawn.bounds()
     return drawn.moved(-x, mark.raised * cap_height - (low + high) / 2.0)
 

@@ -18,6 +18,7 @@ from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
 from ulvent.core.fits.turns_apart import turns_apart
+from ulvent.core.guides.guide_recipe import LEAST_SCALE, MOST_SCALE
 from ulvent.core.guides.kinds import SCALE, AnyGuide, kind_of, sizes_of
 from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Standing, set_lettering
@@ -28,7 +29,7 @@ _SMALLEST, _LARGEST = 1e-3, 1e5
 _LIMITS: dict[str, tuple[float, float]] = {
     "°": (1e-3, 359.99),
     "": (1e-2, 500.0),
-    "×": (1e-3, 1e3),
+    "×": (LEAST_SCALE, MOST_SCALE),
 }
 """Figures that are tried, by their units, where these are no lengths."""
 _SAID = {"mm": " mm", "°": "°"}

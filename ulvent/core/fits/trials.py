@@ -7,6 +7,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import ROUNDING
 from ulvent.core.faces import Face
 from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Setting, Standing, set_lettering
@@ -61,7 +62,7 @@ class Tried:
 def beyond(said: str, value: float, fit: Fit, unit: str = " mm") -> str:
     """That a solved figure, `said` in words, misses the limits; nothing where it does not."""
     for limit, sign, word in ((fit.least, -1.0, "less"), (fit.most, 1.0, "more")):
-        if limit is not None and (value - limit) * sign > 1e-9:
+        if limit is not None and (value - limit) * sign > ROUNDING:
             by = abs(value - limit)
             return f"{said}, {by:.3g}{unit} {word} than {limit:g}{unit}"
     return ""

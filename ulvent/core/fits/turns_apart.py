@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.base.trees import point_tree
 from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics, Samples, cubics_of
 from ulvent.core.setting import Setting
@@ -54,7 +55,7 @@ def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
     for mine, theirs in ((ones, twos), (twos, ones)):
         for side in (0, 1):
             axes = corners[mine, side + 1] - corners[mine, side]
-            axes = axes / np.maximum(np.hypot(*axes.T), 1e-12)[:, None]
+            axes = axes / np.maximum(np.hypot(*axes.T), NIL)[:, None]
             own = np.einsum("nki,ni->nk", corners[mine], axes)
             far = np.einsum("nki,ni->nk", corners[theirs], axes)
             parted |= own.max(axis=1) + limit <= far.min(axis=1)

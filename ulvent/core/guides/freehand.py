@@ -15,6 +15,7 @@ import numpy as np
 from scipy.interpolate import BSpline, make_smoothing_spline
 
 from ulvent.core.base.arrays import Complexes, Floats, Integers
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.parametric import as_pairs
 from ulvent.core.shapes.cubic_fit import nearest_cubics
 
@@ -94,7 +95,7 @@ def _fitted(samples: Complexes, tolerance: float) -> list[Complexes]:
     spline = _smoothed(along, samples, tolerance / 2.0)
     at = np.linspace(0.0, along[-1], _DENSE * len(samples) + 1)
     points, slopes = spline(at), spline.derivative()(at)
-    directions = slopes / np.maximum(np.abs(slopes), 1e-12)
+    directions = slopes / np.maximum(np.abs(slopes), NIL)
     found: list[Complexes] = []
     begin, last = 0, len(points) - 1
     while begin < last:

@@ -20,6 +20,8 @@ from ulvent.core.base.fields import (
     SizeOrNone,
 )
 
+LEAST_SCALE, MOST_SCALE = 1e-3, 1e3
+
 CornerChoice = Literal["pass", "keep-off", "round"]
 
 
@@ -55,7 +57,7 @@ class GuideRecipe(Model):
     id: Identifier
     centre: XY = (0.0, 0.0)
     turned: Degrees = 0.0
-    scaled: Annotated[float, Field(ge=1e-3, le=1e3, allow_inf_nan=False)] = 1.0
+    scaled: Annotated[float, Field(ge=LEAST_SCALE, le=MOST_SCALE, allow_inf_nan=False)] = 1.0
     seam: Coordinate = 0.0
     reverse: bool = False
     part: tuple[Coordinate, Coordinate] | None = None

@@ -6,6 +6,7 @@ import math
 
 from ulvent.core.base.arrays import Degrees, Millimetres, Point
 from ulvent.core.base.fields import WrongRecipeError
+from ulvent.core.base.tolerances import ROUNDING
 from ulvent.core.curves import BezierPath, CircularArc, Curve, Line, LineSegment
 from ulvent.core.curves.rounded import rounded
 
@@ -67,6 +68,6 @@ def exactly_rounded(line: Curve, radius: Millimetres, field: str) -> Curve:
         Naming `field`, where the sides have no room for the radius.
     """
     found = rounded(line, radius)
-    if found.least_radius < radius - 1e-9:
+    if found.least_radius < radius - ROUNDING:
         raise WrongRecipeError(field, f"must be at most {found.least_radius:.4g} to fit the sides")
     return found.curve

@@ -9,10 +9,12 @@ from typing import Any
 from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, wrong_field
 from ulvent.core.base.fields import MOST_PATH_DATA
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves import Curve, Segment
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides.blanks import AnyBlank, OutlineBlank, blank_curves
 from ulvent.core.guides.build import guide_curves
+from ulvent.core.guides.guide_recipe import LEAST_SCALE, MOST_SCALE
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
@@ -131,8 +133,8 @@ def fitted_to(guide: AnyGuide, blank: AnyBlank | None) -> AnyGuide:
     box = curve_bounds(blank_curves(blank)[0])
     a0, b0, a1, b1 = curve_bounds(guide_curves((guide,))[guide.id])
     wide, high = box[2] - box[0], box[3] - box[1]
-    factor = _FITS * min(wide / max(a1 - a0, 1e-9), high / max(b1 - b0, 1e-9))
-    scaled = min(max(round(guide.scaled * factor, 4), 1e-3), 1e3)
+    factor = _FITS * min(wide / max(a1 - a0, NIL), high / max(b1 - b0, NIL))
+    scaled = min(max(round(guide.scaled * factor, 4), LEAST_SCALE), MOST_SCALE)
     x, y = _middle(box)
     off = ((a0 + a1) / 2.0 * factor, (b0 + b1) / 2.0 * factor)
     centre = (round(x - off[0], _DECIMALS), round(y - off[1], _DECIMALS))

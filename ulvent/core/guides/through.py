@@ -13,6 +13,7 @@ from functools import lru_cache
 import numpy as np
 
 from ulvent.core.base.arrays import Complexes, Floats, Integers, wrapped
+from ulvent.core.base.tolerances import NIL
 
 _ROUNDS = 12
 _NUDGE = 1e-6
@@ -192,6 +193,6 @@ def _neighbours(count: int, closed: bool) -> tuple[Integers, Integers]:
 
 def _end_curvature(handle: Complexes, other: Complexes) -> Floats:
     """Curvature where a cubic leaves a point with `handle`; `other` is its second control point."""
-    size = np.maximum(np.abs(handle), 1e-12)
+    size = np.maximum(np.abs(handle), NIL)
     curvature: Floats = (2.0 / 3.0) * (np.conj(handle) * (other - handle)).imag / size**3
     return curvature

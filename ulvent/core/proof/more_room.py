@@ -11,7 +11,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from ulvent.core.base.errors import CurveError, PieceError
-from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.fits import root, set_fitted, with_height
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds import AnyGuide, kind_of
@@ -109,7 +109,7 @@ def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
     if not solved.found:
         return None
     step = 0.1 if solved.value >= 3.0 else 0.01
-    height = round(math.floor(solved.value / step + 1e-9) * step, 3)
+    height = round(math.floor(solved.value / step + ROUNDING) * step, 3)
     label = f"smaller: {height:.4g} mm high"
     return _offer(layout, lettering, label, _heights(lettering, height)) if height else None
 

@@ -15,7 +15,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ulvent.core.base.arrays import Controls, Floats, Integers, Lengths, Points, Vectors, wrapped
-from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.tolerances import JOINT, NIL, ROUNDING
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.cubics import points_at, velocities_at
 
@@ -95,7 +95,7 @@ class _Spans:
         along = self.along[begin : end + 1] - self.along[begin]
         turned = self.turned[begin : end + 1] - self.turned[begin]
         total = turned[-1]
-        half: Floats = along / along[-1] + (turned / total if total > 1e-9 else 0.0)
+        half: Floats = along / along[-1] + (turned / total if total > ROUNDING else 0.0)
         return half
 
     def samples(self, begin: int, end: int) -> Points:
@@ -266,6 +266,6 @@ def _reprojected(controls: Controls, points: Points, t: Floats) -> Floats:
     off = points_at(controls, t) - points
     slope = velocities_at(controls, t)
     along = np.einsum("nki,nki->nk", off, slope)
-    squared = np.maximum(np.einsum("nki,nki->nk", slope, slope), 1e-12)
+    squared = np.maximum(np.einsum("nki,nki->nk", slope, slope), NIL)
     moved: Floats = np.clip(t - along / squared, 0.0, 1.0)
     return moved

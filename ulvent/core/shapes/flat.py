@@ -14,7 +14,7 @@ from functools import lru_cache
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Controls, Floats, Integers, wrapped
-from ulvent.core.base.tolerances import DENSE, LONG_CHORD, SMOOTH_TURN
+from ulvent.core.base.tolerances import DENSE, LONG_CHORD, ROUNDING, SMOOTH_TURN
 from ulvent.core.curves import ArcSegment, Curve
 from ulvent.core.curves.cubics import arc_nodes, between_nodes, points_at
 from ulvent.core.outlines import Outline, Polyline
@@ -58,7 +58,7 @@ def outline_of(curve: Curve) -> Outline:
 
 
 def _arc_cubics(arc: ArcSegment) -> Controls:
-    parts = math.ceil(abs(arc.sweep) / _SIXTEENTH - 1e-9)
+    parts = math.ceil(abs(arc.sweep) / _SIXTEENTH - ROUNDING)
     begin, sweep = math.radians(arc.begin), math.radians(arc.sweep)
     return between_nodes(*arc_nodes(arc.centre, arc.radius, begin, sweep, parts))
 

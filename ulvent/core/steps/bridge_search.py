@@ -23,7 +23,7 @@ from pydantic import Field
 
 from ulvent.core.base.arrays import Floats, Matrices, Point, Points, turned_left, wrapped
 from ulvent.core.base.fields import Model
-from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
 
@@ -260,7 +260,7 @@ class _Search:
         if change is not None and change.angle is not None:
             costs = tries.costs.copy()
             off = np.abs(wrapped(tries.angles - math.radians(change.angle)))
-            costs[off > max(_BY_HAND, float(off.min()) + 1e-9)] = np.inf
+            costs[off > max(_BY_HAND, float(off.min()) + ROUNDING)] = np.inf
         best = int(np.argmin(costs))
         return best if np.isfinite(costs[best]) else None
 

@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Lengths, Points
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
 
@@ -252,7 +253,7 @@ class _Graph:
         """The direction in which a branch leaves its junction."""
         points = trimmed[index] if end == 0 else trimmed[index][::-1]
         way = points[min(len(points) - 1, 4)] - points[0]
-        return np.asarray(way / max(float(np.hypot(*way)), 1e-9))
+        return np.asarray(way / max(float(np.hypot(*way)), NIL))
 
     def _chain(
         self,

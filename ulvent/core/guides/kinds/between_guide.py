@@ -10,6 +10,7 @@ from pydantic import Field
 from ulvent.core.base.fields import Identifier
 from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure, GuideChoice
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.grip import Grip
@@ -56,7 +57,7 @@ def _pulled(guide: BetweenGuide, hold: Hold) -> GuideRecipe | None:
     first, second = (
         float(np.hypot(*(edge.points(nearest(edge, point)) - point)[0])) for edge in hold.bases()
     )
-    share = min(max(first / max(first + second, 1e-9), 0.01), 0.99)
+    share = min(max(first / max(first + second, NIL), 0.01), 0.99)
     return guide.model_copy(update={"share": round(share, 3)})
 
 

@@ -10,7 +10,7 @@ from ulvent.core.base.arrays import Point
 from ulvent.core.base.fields import Size, SizeOrNone, Turn, WrongRecipeError
 from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
-from ulvent.core.base.tolerances import CORNER
+from ulvent.core.base.tolerances import CORNER, ROUNDING
 from ulvent.core.curves import Curve
 from ulvent.core.curves.rounded import rounded
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
@@ -54,7 +54,7 @@ def _line(guide: StarGuide, _: tuple[Curve, ...]) -> Curve:
         radii.append(guide.valley_radius)
     found = rounded(line, radii)
     smallest = min((r for r in (guide.tip_radius, guide.valley_radius) if r > 0.0), default=0.0)
-    if found.least_radius < smallest - 1e-9:
+    if found.least_radius < smallest - ROUNDING:
         field = "tip_radius" if guide.tip_radius else "valley_radius"
         raise WrongRecipeError(
             field, f"must be less: the sides have room for {found.least_radius:.4g}"

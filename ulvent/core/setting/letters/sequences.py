@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from ulvent.core.base.tolerances import ROUNDING
 from ulvent.core.recipe import MOST_LABELS, Names, Numbers
 
 _ROMAN = ((1000, "M"), (900, "CM"), (500, "D"), (400, "CD"), (100, "C"), (90, "XC"),
@@ -30,7 +31,7 @@ def label_texts(labels: Numbers | Names, count: int | None) -> list[str]:
     own = None
     if labels.last is not None:
         steps = (labels.last - labels.first) / labels.step
-        own = min(math.floor(steps + 1e-9) + 1, MOST_LABELS)
+        own = min(math.floor(steps + ROUNDING) + 1, MOST_LABELS)
     counts = [number for number in (own, count) if number is not None]
     wanted = min(counts) if counts else 0
     return [_counted(labels, labels.first + index * labels.step) for index in range(wanted)]

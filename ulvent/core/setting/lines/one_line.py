@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.base.tolerances import JOINT
+from ulvent.core.base.tolerances import SAME
 from ulvent.core.curves import Curve, Parallel
 from ulvent.core.faces import Face, StyledFace
 from ulvent.core.recipe import Lettering, Nudge
@@ -153,5 +153,5 @@ def _radius_at_begin(gained: float, held: float, share: float) -> float | None:
         if miss(before) * miss(after) <= 0.0:
             from scipy.optimize import brentq
 
-            return float(brentq(miss, before, after, xtol=JOINT * 1e-3))
+            return float(brentq(miss, before, after, xtol=SAME))
     return None

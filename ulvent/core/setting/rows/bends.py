@@ -12,6 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.setting.rows.setting import Setting
 
 
@@ -44,7 +45,7 @@ def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     stations, bends = stations[under], bends[under]
     feet, heads = setting.baseline.distance, setting.baseline.distance + setting.capital
     widest = float(setting.advances.max())
-    radii = 1.0 / np.maximum(np.abs(bends), 1e-12)
+    radii = 1.0 / np.maximum(np.abs(bends), NIL)
     tight = np.where(bends > 0.0, radii <= heads, radii + feet <= widest)
     return _stretches(setting, stations, radii, tight)
 
