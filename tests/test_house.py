@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import ast
 import re
+import subprocess
 import unittest
 from collections import defaultdict
 from pathlib import Path
@@ -40,6 +41,19 @@ class Names(unittest.TestCase):
         words = [word for word in rows if word not in ("word", "---")]
         self.assertGreater(len(words), 40)
         self.assertEqual(sorted(words), sorted(set(words)))
+
+
+class Docs(unittest.TestCase):
+    def test_every_file_that_they_name_is_there(self) -> None:
+        """`NAME` stands for any name; a path may leave out the folders that it begins with."""
+        kept = subprocess.run(["git", "ls-files"], cwd=ROOT, capture_output=True, text=True,
+                              check=True).stdout.split()  # fmt: skip
+        pages = [ROOT / "README.md", ROOT / "CONTRIBUTING.md", *(ROOT / "docs").glob("*.md")]
+        for page in pages:
+            named = re.findall(r"`([\w./]+\.(?:py|ts|svelte|sh|toml))`", page.read_text())
+            for name in [one for one in named if "NAME" not in one]:
+                with self.subTest(page.name, name=name):
+                    self.assertTrue(any(f"/{file}".endswith(f"/{name}") for file in kept))
 
 
 class Sizes(unittest.TestCase):
