@@ -68,11 +68,11 @@ class Dials(LetteringTest):
     def test_a_dial_from_nothing(self) -> None:
         page, piece = self.copy_of("Barrel head")
         self.show(page, "Spread")
-        self.show(page, "as dial")
+        self.show(page, "numbers, labels")
         expect(page.locator("main [data-lettering=name] .letters path")).to_have_count(15)
         page.get_by_label("Labels", exact=True).select_option("listed words")
-        table = page.get_by_label("One label a line, its angle or station before it if you like")
-        table.fill("0 N\n90 E\n180 S\n270 W")
+        table = page.get_by_label("One label a line", exact=True)
+        table.fill("0°: N\n90°: E\n180°: S\n270°: W")
         table.blur()
         page.get_by_text("Ticks", exact=True).click()
         expect(page.locator("main .ticks")).to_have_count(1)
@@ -83,6 +83,36 @@ class Dials(LetteringTest):
         setting = self.settings_of(piece)[0]
         turns = np.unwrap(np.arctan2(*setting.frames.points.T))
         np.testing.assert_allclose(np.diff(turns), math.pi / 2, atol=0.02)
+
+
+class Phrases(LetteringTest):
+    def test_a_phrase_on_fourteen_places_says_what_it_lacks_and_is_mended(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        letters = page.locator("main [data-lettering=name] .letters path")
+        self.show(page, "Spread")
+        self.show(page, "letter by letter")
+        page.get_by_label("Places", exact=True).select_option("by number")
+        self.type(page, "Guide divided into", "14")
+        expect(page.get_by_text("no place for “A”, “R”, “D”")).to_be_visible()
+        expect(letters).to_have_count(13)
+        page.get_by_text("A space holds a place").click()
+        expect(page.get_by_text("16 letters, 14 places: no place for “R”, “D”")).to_be_visible()
+        page.get_by_role("button", name="16 places, evenly").click()
+        expect(letters).to_have_count(16)
+        self.wait_until_kept(page)
+        self.assertEqual(len(self.settings_of(piece)[0].clusters), 16)
+
+    def test_words_are_typed_once_and_spread_over_an_open_guide(self) -> None:
+        page, piece = self.copy_of("Cider press banner")
+        self.show(page, "Spread")
+        self.show(page, "letter by letter")
+        self.show(page, "Words")
+        page.get_by_role("textbox", name="Words").fill("PEARS")
+        expect(page.locator("main [data-lettering] .letters path")).to_have_count(5)
+        self.wait_until_kept(page)
+        found = self.settings_of(piece)[0]
+        ends = [found.labels[0].station, found.labels[-1].station]
+        np.testing.assert_allclose(ends, [0, found.guide.length], atol=1e-6)
 
 
 class Repeats(LetteringTest):

@@ -86,6 +86,15 @@ class StepEntry(Entry):
     inputs: tuple[Input, ...]
 
 
+class ArrangementEntry(Entry):
+    """A way in which words stand; see `Arrangement`."""
+
+    name: str
+    label: str
+    hint: str
+    picture: str
+
+
 class FormatEntry(Entry):
     """A format of files, by the name in addresses and endings."""
 
@@ -135,7 +144,7 @@ class Catalogue(BaseModel):
     formats: list[FormatEntry]
     readers: list[FormatEntry]
     choices: dict[str, Values]
-    arrangements: Values
+    arrangements: list[ArrangementEntry]
     counted: list[str]
     on_line: list[str]
     tried: list[str]
@@ -162,7 +171,7 @@ def catalogue() -> Catalogue:
         formats=[FormatEntry.model_validate(one) for one in FORMATS.values()],
         readers=[FormatEntry.model_validate(one) for one in READERS.values()],
         choices=CHOICES,
-        arrangements=tuple(ARRANGEMENTS.items()),
+        arrangements=[ArrangementEntry.model_validate(one) for one in ARRANGEMENTS.values()],
         counted=list(COUNTED),
         on_line=[name for name, one in LABEL_STANCES.items() if one.on_line],
         tried=[kind for kind, check in CHECKS.items() if check.remedies is not None],

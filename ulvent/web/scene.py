@@ -29,7 +29,7 @@ from ulvent.core.guides.blanks import blank_words
 from ulvent.core.guides.kinds import kind_of, sizes_of
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.proof import Finding
-from ulvent.core.recipe.arrangements import usual_pitch
+from ulvent.core.recipe.arrangements import arrangement_of, placing_of, usual_pitch
 from ulvent.core.setting import Setting
 from ulvent.formats.svg_data import broken_line_data, curve_data, matrices_data, outline_data
 from ulvent.web.shown import (
@@ -220,6 +220,8 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
         bounds=setting.reach(),
         length=setting.length,
         room=setting.room,
+        arrangement=arrangement_of(asked),
+        placing=placing_of(asked.dial) if asked.dial else "",
         fits=list(fits_offered(asked)),
         keeps=list(keeps_offered(asked, layout.piece)),
         line_to_line=usual_pitch(asked.height),

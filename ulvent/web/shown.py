@@ -149,6 +149,8 @@ class SceneLettering(BaseModel):
         where the last letter of an open guide ends, and how far that is from the guide's end
     band
         path data of the band it stands in, for showing that it is chosen
+    arrangement, placing
+        how its words stand, and, of a dial, how its places are said
     fits, keeps
         kinds of fits, and what they may keep inside of, that go together with how it stands
     line_to_line
@@ -174,6 +176,8 @@ class SceneLettering(BaseModel):
     bounds: Bounds | None
     length: float
     room: float
+    arrangement: str
+    placing: str
     fits: list[str]
     keeps: list[str]
     line_to_line: float

@@ -1067,6 +1067,20 @@ export interface components {
             way: string;
         };
         /**
+         * ArrangementEntry
+         * @description A way in which words stand; see `Arrangement`.
+         */
+        ArrangementEntry: {
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+            /** Hint */
+            hint: string;
+            /** Picture */
+            picture: string;
+        };
+        /**
          * Axis
          * @description An axis of a variable face, and the values it takes.
          */
@@ -1376,10 +1390,7 @@ export interface components {
                 ][];
             };
             /** Arrangements */
-            arrangements: [
-                string,
-                string
-            ][];
+            arrangements: components["schemas"]["ArrangementEntry"][];
             /** Counted */
             counted: string[];
             /** On Line */
@@ -1588,6 +1599,10 @@ export interface components {
          *         how many equal parts the guide is divided into
          *     places, places_in
          *         instead: where each label stands, from where the lettering is placed
+         *     pitch
+         *         instead: from each label to the next, along the guide, mm
+         *     on
+         *         instead: at the guide's own corners, or at the points of a drawn one
          *     way
          *         along the guide's direction or against it
          *     stand
@@ -1598,7 +1613,7 @@ export interface components {
          */
         Dial: {
             /** Labels */
-            labels: components["schemas"]["Numbers"] | components["schemas"]["Names"];
+            labels: components["schemas"]["Numbers"] | components["schemas"]["Names"] | components["schemas"]["Phrase"];
             /** Divisions */
             divisions?: number | null;
             /**
@@ -1612,6 +1627,10 @@ export interface components {
              * @enum {string}
              */
             places_in: "degrees" | "mm";
+            /** Pitch */
+            pitch?: number | null;
+            /** On */
+            on?: ("corners" | "points") | null;
             /**
              * Way
              * @default along
@@ -3097,7 +3116,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -3721,6 +3740,25 @@ export interface components {
             source: string;
         };
         /**
+         * Phrase
+         * @description Labels that are the letters of the lettering's own words, one a place.
+         *
+         *     spaces
+         *         whether a space holds a place, which stays empty
+         */
+        Phrase: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "phrase";
+            /**
+             * Spaces
+             * @default true
+             */
+            spaces: boolean;
+        };
+        /**
          * Piece
          * @description A blank, its guides and its letterings; the sheet and tool it is made with.
          *
@@ -3791,6 +3829,24 @@ export interface components {
             blank: string;
             /** Letterings */
             letterings: number;
+        };
+        /**
+         * PlaceLabels
+         * @description The places of a dial's labels said another way, for as many labels as before.
+         */
+        PlaceLabels: {
+            /** Lettering */
+            lettering: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "place-labels";
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "labels" | "parts" | "pitch" | "corners" | "points";
         };
         /**
          * PlaceNode
@@ -4616,6 +4672,8 @@ export interface components {
          *         where the last letter of an open guide ends, and how far that is from the guide's end
          *     band
          *         path data of the band it stands in, for showing that it is chosen
+         *     arrangement, placing
+         *         how its words stand, and, of a dial, how its places are said
          *     fits, keeps
          *         kinds of fits, and what they may keep inside of, that go together with how it stands
          *     line_to_line
@@ -4665,6 +4723,10 @@ export interface components {
             length: number;
             /** Room */
             room: number;
+            /** Arrangement */
+            arrangement: string;
+            /** Placing */
+            placing: string;
             /** Fits */
             fits: string[];
             /** Keeps */

@@ -1,7 +1,8 @@
 <script lang="ts" generics="Value extends string">
   interface Props {
     label: string;
-    options: readonly { value: Value; label: string }[];
+    /** With pictures, in a box of 44 × 32, they stand as tiles. */
+    options: readonly { value: Value; label: string; picture?: string; hint?: string }[];
     value: Value;
     /** Shown as the tabs of a page, without its label in sight. */
     tabs?: boolean;
@@ -14,9 +15,9 @@
 
 <fieldset>
   <legend class:visually-hidden={tabs}>{label}</legend>
-  <div class="row" class:tabs>
+  <div class="row" class:tabs class:tiles={options[0]?.picture}>
     {#each options as option (option.value)}
-      <label class:on={option.value === value}>
+      <label class:on={option.value === value} title={option.hint}>
         <input
           type="radio"
           {name}
@@ -24,6 +25,9 @@
           checked={option.value === value}
           onchange={() => onset(option.value)}
         />
+        {#if option.picture}
+          <svg viewBox="0 0 44 32" aria-hidden="true"><path d={option.picture} /></svg>
+        {/if}
         {option.label}
       </label>
     {/each}
@@ -43,6 +47,25 @@
     padding: 0;
     color: var(--ink-soft);
     font-size: 12px;
+  }
+
+  .tiles {
+    flex-wrap: wrap;
+  }
+
+  .tiles label {
+    flex: 1 0 33%;
+    padding: 4px 0;
+    font-size: 12px;
+    line-height: 16px;
+  }
+
+  svg {
+    display: block;
+    margin: 0 auto 2px;
+    height: 26px;
+    fill: none;
+    stroke: currentColor;
   }
 
   .row {

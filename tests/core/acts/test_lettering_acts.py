@@ -10,7 +10,9 @@ import numpy as np
 from tests.makings import LINE, RING, done, found_in, laid_out
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
+from ulvent.core.proof import tried_remedies
 from ulvent.core.recipe import Lettering, Piece, parse_piece
+from ulvent.core.setting import Setting
 from ulvent.shipped_faces import shipped_face
 
 
@@ -123,6 +125,29 @@ class Sides(unittest.TestCase):
             np.testing.assert_allclose(now, feet, atol=2e-3)
 
 
+class Arranged(unittest.TestCase):
+    """Words that stand another way begin as one would have them."""
+
+    def arranged(self, guide: dict[str, Any], way: str) -> Setting:
+        piece = laid_out(guide, at=0.5, at_in="share", align="centre").piece
+        changed = done(piece, act="arrange", lettering="x", way=way)
+        return lay_out(changed, shipped_face).settings[0]
+
+    def test_on_an_open_guide_labels_go_from_its_start_to_its_end(self) -> None:
+        for way, count in (("phrase", 9), ("dial", 12)):
+            found = self.arranged(LINE, way)
+            stations = [label.station for label in found.labels]
+            np.testing.assert_allclose(stations, np.linspace(0, 2000, count))
+            self.assertEqual(found.unplaced, ())
+
+    def test_places_said_another_way_hold_as_many(self) -> None:
+        piece = done(laid_out(RING).piece, act="arrange", lettering="x", way="phrase")
+        for way in ("parts", "pitch", "labels"):
+            piece = done(piece, act="place-labels", lettering="x", way=way)
+            (found,) = lay_out(piece, shipped_face).settings
+            self.assertEqual((len(found.labels), found.unplaced), (9, ()), way)
+
+
 class Remedies(unittest.TestCase):
     """Every remedy that is offered mends the finding it is offered for."""
 
@@ -142,6 +167,12 @@ class Remedies(unittest.TestCase):
                                                                 "text": "QUILLMERE FAIR"}),
         ("several lines", {"kind": "line", "length": 90}, {"text": "QUILLMERE\nORCHARD FAIR",
                                                            "lines": [{}, {"height": 10}]}),
+        ("more labels than places", RING, {"text": "", "height": 8, "dial": {
+            "labels": {"kind": "list", "words": [*"ABCDEFGH"]}, "divisions": 6}}),
+        ("labels off the end", {"kind": "line", "length": 200}, {"text": "", "at": 60, "dial": {
+            "labels": {"kind": "figures", "last": 9}, "pitch": 30}}),
+        ("a phrase on too few places", RING, {"text": "QUILL MERE", "dial": {
+            "labels": {"kind": "phrase"}, "divisions": 9}}),
     )  # fmt: skip
 
     def test_each_mends(self) -> None:
@@ -158,7 +189,14 @@ class Remedies(unittest.TestCase):
                     after = found_in(lay_out(parse_piece(document), shipped_face))
                     self.assertNotIn("overflow", [one.kind for one in after])
                 offered.add(remedy.label.split(" ")[0].rstrip(":"))
-        self.assertEqual(offered, {"slide", "tighter", "smaller", "go", "larger"})
+        self.assertEqual(offered, {
+            "slide", "tighter", "smaller", "go", "larger", "8", "9", "10", "one", "no", "leave",
+            "stop",
+        })  # fmt: skip
+
+    def test_what_needs_no_mending_has_no_remedies(self) -> None:
+        for guide in (LINE, RING):
+            self.assertEqual(tried_remedies(laid_out(guide), "overflow", "x"), [])
 
     def test_smaller_is_as_large_as_fits(self) -> None:
         layout = laid_out({"kind": "line", "length": 80})

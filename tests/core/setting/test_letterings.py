@@ -445,17 +445,94 @@ class Sequences(unittest.TestCase):
         dial = laid_out(RING, text="", dial={"labels": {"kind": "figures", "last": 3}})
         lettering = dial.piece.letterings[0]
         for table, places, unit, words in (
-            ("0\tN\n22,5°\tNNE\n45 NE", (0, 22.5, 45), "degrees", ("N", "NNE", "NE")),
-            ("10 mm; in\n 20mm;out", (10, 20), "mm", ("in", "out")),
+            ("0\tN\n22,5°\tNNE\n45°: NE", (0, 22.5, 45), "degrees", ("N", "NNE", "NE")),
+            ("10 mm: in\n 20mm:out", (10, 20), "mm", ("in", "out")),
             ("spring\nsummer", (), "degrees", ("spring", "summer")),
+            ("12 V\n\n5 A: fuse\n20 mm", (), "degrees", ("12 V", "", "5 A: fuse", "20 mm")),
         ):
             found = pasted_labels(lettering, table).dial
             assert found is not None and isinstance(found.labels, Names)
             self.assertEqual((found.places, found.places_in, found.labels.words),
                              (places, unit, words))  # fmt: skip
-        for table, reason in (("0 N\nE", "line 2"), ("", "empty"), ("1° a\n2mm b", "degrees and")):
+        for table, reason in (
+            ("0° : N\nE", "line 2"),
+            ("", "empty"),
+            ("1°:a\n2mm:b", "degrees and"),
+        ):
             with self.assertRaisesRegex(PieceError, reason):
                 pasted_labels(lettering, table)
+
+
+class Places(unittest.TestCase):
+    """Labels, and letters of a phrase, one a place; none is lost without a word."""
+
+    WORDS = "QUILLMERE ORCHARD"
+
+    def dial(self, guide: dict[str, Any], text: str = "", **dial: Any) -> Any:
+        return line(guide, text=text, dial=dial)
+
+    def phrase(self, guide: dict[str, Any], text: str = WORDS, spaces: bool = True,
+               **dial: Any) -> Any:  # fmt: skip
+        return self.dial(guide, text, labels={"kind": "phrase", "spaces": spaces}, **dial)
+
+    def test_labels_without_a_place_are_named(self) -> None:
+        words = list("ABCDEFGH")
+        found = self.dial(RING, labels={"kind": "list", "words": words}, divisions=6)
+        self.assertEqual(found.unplaced, ("G", "H"))
+        off_the_end = line(LINE, text="", at=1500, dial={
+            "labels": {"kind": "list", "words": words}, "pitch": 100})  # fmt: skip
+        self.assertEqual(off_the_end.unplaced, ("G", "H"))
+        round_again = self.dial(RING, labels={"kind": "figures", "last": 9}, pitch=math.pi * 25)
+        self.assertEqual(round_again.unplaced, ("9",))
+
+    def test_what_is_left_out_on_purpose_is_not_missed(self) -> None:
+        labels = {"kind": "list", "words": ["A", "", "B", "C"]}
+        found = self.dial(RING, labels=labels, divisions=3,
+                          changes=[{"label": 3, "hidden": True}])  # fmt: skip
+        self.assertEqual(found.unplaced, ())
+
+    def test_on_an_open_guide_they_go_from_its_start_to_its_end(self) -> None:
+        found = self.dial(LINE, labels={"kind": "list", "words": list("ABCDE")})
+        np.testing.assert_allclose(found.frames.points[:, 0], np.linspace(-1000, 1000, 5), atol=3)
+        self.assertEqual([label.station for label in found.labels], [0, 500, 1000, 1500, 2000])
+
+    def test_the_letters_of_a_phrase_stand_one_a_place(self) -> None:
+        found = self.phrase(RING)
+        self.assertEqual("".join(c.text for c in found.clusters), self.WORDS.replace(" ", ""))
+        turns = np.degrees(np.unwrap(np.arctan2(*found.frames.points.T)))
+        steps = np.delete(np.arange(17), 9) * 360 / 17
+        np.testing.assert_allclose(turns - turns[0], steps, atol=1e-6)
+
+    def test_spaces_hold_a_place_or_not(self) -> None:
+        without = self.phrase(RING, spaces=False)
+        turns = np.degrees(np.unwrap(np.arctan2(*without.frames.points.T)))
+        np.testing.assert_allclose(np.diff(turns), 360 / 16, atol=1e-6)
+
+    def test_a_letter_is_a_letter_with_its_marks(self) -> None:
+        """Extended grapheme clusters of UAX 29: e + U+0301 is one letter."""
+        found = self.phrase(RING, "cafe\u0301")
+        self.assertEqual([label.text for label in found.labels], ["c", "a", "f", "e\u0301"])
+
+    def test_sixteen_letters_fourteen_places(self) -> None:
+        found = self.phrase(RING, spaces=False, divisions=14)
+        self.assertEqual(found.unplaced, ("R", "D"))
+
+    def test_places_are_the_corners_of_the_guide(self) -> None:
+        hexagon = {"kind": "polygon", "sides": 6, "across": 200, "corners": "pass"}
+        found = self.phrase(hexagon, "TURNIP", on="corners", stand="upright")
+        stations = np.array([label.station for label in found.labels])
+        np.testing.assert_allclose(np.diff(stations), 100, atol=1e-9)
+        corners = found.guide.points(stations)
+        np.testing.assert_allclose(np.hypot(*corners.T), 100, atol=1e-9)
+
+    def test_places_are_the_points_of_a_drawn_guide(self) -> None:
+        at = [[-60, 0], [-20, 25], [25, -10], [60, 5]]
+        nodes = [{"at": point} for point in at]
+        found = self.phrase({"kind": "drawn", "nodes": nodes}, "PEAR", on="points")
+        stations = np.array([label.station for label in found.labels])
+        np.testing.assert_allclose(found.guide.points(stations), at, atol=1e-9)
+        with self.assertRaisesRegex(PieceError, "no points"):
+            self.phrase(RING, on="points")
 
 
 class Bent(unittest.TestCase):

@@ -23,4 +23,4 @@ class Arrange(LetteringAct):
     ) -> Lettering:
         if self.way not in ARRANGEMENTS:
             raise wrong_field("way", f"is none of {', '.join(ARRANGEMENTS)}")
-        return arranged(lettering, self.way)
+        return arranged(lettering, self.way, curve.closed)

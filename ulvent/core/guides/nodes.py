@@ -13,7 +13,7 @@ from ulvent.core.curves import ArcSegment, Curve, LineSegment, Segment, nearest
 from ulvent.core.curves.bezier import part_of
 from ulvent.core.curves.cubics import arc_nodes, between_nodes, raised
 from ulvent.core.guides.drawn import Node, drawn_handles, drawn_line
-from ulvent.core.guides.frame import rounded_point, to_piece, to_recipe
+from ulvent.core.guides.frame import placed, rounded_point, to_piece, to_recipe
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.guides.kinds.drawn_guide import DrawnGuide, with_node
 
@@ -21,6 +21,18 @@ _TOGETHER = 0.5
 """Ends nearer than this, mm, become one point when they are joined."""
 _ARC_STEP = 45.0
 _FEWEST = 2
+_ON_CURVE = 1e-3
+"""A point farther from the curve than this, mm, is none of it: rounded off, or cut away."""
+
+
+def points_of(guide: AnyGuide, curve: Curve) -> tuple[float, ...]:
+    """Stations of a drawn guide's points on its curve, mm, in order; other guides have none."""
+    if not isinstance(guide, DrawnGuide):
+        return ()
+    points = np.array(placed(guide, [complex(*node.at) for node in guide.nodes]))
+    stations = nearest(curve, points)
+    off = np.hypot(*(curve.points(stations) - points).T)
+    return tuple(np.unique(stations[off < _ON_CURVE]).tolist())
 
 
 def with_joint(guide: DrawnGuide, index: int, joint: str) -> DrawnGuide:

@@ -29,6 +29,7 @@ from ulvent.core.fits import (
 from ulvent.core.guides import guide_curves, guide_note, guides_in_order
 from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.guides.nodes import points_of
 from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
@@ -184,11 +185,13 @@ class _Laying:
             self.problems.append(FieldProblem(f"{where}.{field}", str(error)))
 
     def _standing(self, recipe: AnyGuide, curves: Mapping[str, Curve]) -> Standing:
-        users = sum(lettering.guide == recipe.id for lettering in self._piece.letterings)
+        here = [one for one in self._piece.letterings if one.guide == recipe.id]
         standing = standing_of(recipe, curves[recipe.id])
+        if any(one.dial and one.dial.on == "points" for one in here):
+            standing = replace(standing, points=points_of(recipe, curves[recipe.id]))
         between = recipe.leans_on if kind_of(recipe).between else ()
         edges = tuple(curves[name] for name in between)
-        standing = replace(standing, shared=users > 1, edges=edges, blank=self.blank)
+        standing = replace(standing, shared=len(here) > 1, edges=edges, blank=self.blank)
         if not self._in_hand:
             return standing
         return replace(standing, within=GAP_OF_FIT_IN_HAND, fits_within=FIT_IN_HAND)

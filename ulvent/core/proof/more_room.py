@@ -8,15 +8,15 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from pydantic import ValidationError
-
 from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.fits import root, set_fitted, with_height
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.layout import Layout, standing_of
+from ulvent.core.proof.more_places import more_places
 from ulvent.core.proof.remedy import Remedy
+from ulvent.core.proof.trying import offer, tried
 from ulvent.core.recipe import Lettering
 from ulvent.core.recipe.arrangements import LINE_TO_LINE
 from ulvent.core.setting import Setting
@@ -31,6 +31,10 @@ _MOST_TIGHTER = 0.12
 def overflow_remedies(layout: Layout, lettering: Lettering) -> list[Remedy]:
     """All remedies for a lettering that has no room on its guide, the mildest first."""
     lines = layout.lines_of(lettering.id)
+    if any(line.unplaced for line in lines):
+        return more_places(layout, lettering, lines[0])
+    if max(line.overhang for line in lines) <= JOINT:
+        return []
     found = [
         _slid(layout, lettering, lines),
         _tighter(layout, lettering, lines),
@@ -39,27 +43,6 @@ def overflow_remedies(layout: Layout, lettering: Lettering) -> list[Remedy]:
         _larger_guide(layout, lettering, lines),
     ]
     return [remedy for remedy in found if remedy is not None]
-
-
-def _tried(
-    layout: Layout, lettering: Lettering, changes: dict[str, Any]
-) -> tuple[Setting, ...] | None:
-    """The lines of a changed lettering; nothing where a piece may not hold the change."""
-    standing, face = layout.stands[lettering.id]
-    try:
-        changed = Lettering.model_validate(lettering.model_dump() | changes)
-        return set_fitted(changed, standing, face)
-    except (ValidationError, CurveError, PieceError):
-        return None
-
-
-def _offer(
-    layout: Layout, lettering: Lettering, label: str, changes: dict[str, Any]
-) -> Remedy | None:
-    lines = _tried(layout, lettering, changes)
-    if lines is None or max(line.overhang for line in lines) > JOINT:
-        return None
-    return Remedy(label=label, of="lettering", owner=lettering.id, changes=changes)
 
 
 def _slid(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:
@@ -76,7 +59,7 @@ def _slid(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> R
         forward / line.guide.length if lettering.at_in == "share" else forward
     )
     label = f"slide by {abs(by):g} mm"
-    return _offer(layout, lettering, label, {"at": round(station, 7)})
+    return offer(layout, lettering, label, {"at": round(station, 7)})
 
 
 def _tighter(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -> Remedy | None:
@@ -90,7 +73,7 @@ def _tighter(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...]) -
         return None
     by = math.ceil(by * 100.0) / 100.0
     label = f"tighter by {by:g} mm a gap"
-    return _offer(layout, lettering, label, {"tracking": round(lettering.tracking - by, 3)})
+    return offer(layout, lettering, label, {"tracking": round(lettering.tracking - by, 3)})
 
 
 def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
@@ -98,7 +81,7 @@ def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
     length = max(line.length for line in layout.lines_of(lettering.id))
 
     def left(height: float) -> float:
-        lines = _tried(layout, lettering, _heights(lettering, height))
+        lines = tried(layout, lettering, _heights(lettering, height))
         return -math.inf if lines is None else min(_left(line) for line in lines)
 
     def guess(miss: float) -> float:
@@ -111,7 +94,7 @@ def _smaller(layout: Layout, lettering: Lettering) -> Remedy | None:
     step = 0.1 if solved.value >= 3.0 else 0.01
     height = round(math.floor(solved.value / step + ROUNDING) * step, 3)
     label = f"smaller: {height:.4g} mm high"
-    return _offer(layout, lettering, label, _heights(lettering, height)) if height else None
+    return offer(layout, lettering, label, _heights(lettering, height)) if height else None
 
 
 def _left(line: Setting) -> float:
@@ -145,7 +128,7 @@ def _another_lap(layout: Layout, lettering: Lettering, lines: tuple[Setting, ...
     pitch = math.ceil(LINE_TO_LINE * lines[0].capital * 10.0) / 10.0
     for way in ("inward", "outward"):
         changes = {"laps": {"pitch": pitch, "way": way}}
-        found = _offer(layout, lettering, f"go on to another lap, {way}", changes)
+        found = offer(layout, lettering, f"go on to another lap, {way}", changes)
         if found:
             return found
     return None

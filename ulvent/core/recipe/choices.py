@@ -13,8 +13,17 @@ from pydantic import BaseModel
 from ulvent.core.base.inputs import Figure, Values
 from ulvent.core.guides.drawn import JOINTS
 from ulvent.core.guides.guide_recipe import GuideRecipe
+from ulvent.core.recipe.arrangements import PLACINGS
 from ulvent.core.recipe.fit import Fit, GivesWay
-from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark, Names, Numbers, Ticks
+from ulvent.core.recipe.lettering import (
+    Fill,
+    Laps,
+    Lettering,
+    Mark,
+    Names,
+    Numbers,
+    Ticks,
+)
 from ulvent.core.recipe.tool_sheet import ToolSheet
 from ulvent.core.stances import LABEL_STANCES, STANCES
 
@@ -71,6 +80,7 @@ CHOICES: dict[str, Values] = {
             Names, "kind", {"compass": "compass points", "months": "months", "list": "listed words"}
         ),
     ),
+    "places": tuple(PLACINGS.items()),
     "ticks": _values(
         Ticks, "side", {"inside": "inside", "outside": "outside", "both": "across"}
     ),

@@ -191,6 +191,17 @@ class Names(Model):
     short: bool = True
 
 
+class Phrase(Model):
+    """Labels that are the letters of the lettering's own words, one a place.
+
+    spaces
+        whether a space holds a place, which stays empty
+    """
+
+    kind: Literal["phrase"]
+    spaces: bool = True
+
+
 class LabelChange(Model):
     """One label that is not like the others; what is left out stays as it is."""
 
@@ -233,6 +244,10 @@ class Dial(Model):
         how many equal parts the guide is divided into
     places, places_in
         instead: where each label stands, from where the lettering is placed
+    pitch
+        instead: from each label to the next, along the guide, mm
+    on
+        instead: at the guide's own corners, or at the points of a drawn one
     way
         along the guide's direction or against it
     stand
@@ -242,10 +257,12 @@ class Dial(Model):
         whether a label on the guide follows it, or is straight
     """
 
-    labels: Annotated[Numbers | Names, Field(discriminator="kind")]
+    labels: Annotated[Numbers | Names | Phrase, Field(discriminator="kind")]
     divisions: Annotated[int, Field(ge=1, le=MOST_LABELS)] | None = None
     places: Annotated[tuple[Figure, ...], Field(max_length=MOST_LABELS)] = ()
     places_in: Literal["degrees", "mm"] = "degrees"
+    pitch: Size | None = None
+    on: Literal["corners", "points"] | None = None
     way: Literal["along", "against"] = "along"
     stand: LabelStanceName = "on-guide"
     curved: bool = True
@@ -254,8 +271,11 @@ class Dial(Model):
 
     @model_validator(mode="after")
     def _divided_one_way(self) -> Self:
-        if self.divisions is not None and self.places:
-            raise WrongRecipeError("places", "is one too many: give divisions or places")
+        ways = {"divisions": self.divisions, "places": self.places or None,
+                "pitch": self.pitch, "on": self.on}  # fmt: skip
+        given = [name for name, value in ways.items() if value is not None]
+        if len(given) > 1:
+            raise WrongRecipeError(given[1], f"is one too many: give {given[0]} or {given[1]}")
         seen: set[int] = set()
         for change in self.changes:
             if change.label in seen:

@@ -16,18 +16,15 @@
 
   let { editor, lettering, set }: Props = $props();
 
-  const WAYS = catalogue().arrangements.map(([value, label]) => ({ value, label }));
+  const WAYS = catalogue().arrangements.map((one) => ({ ...one, value: one.name }));
   const LAPS = choices<NonNullable<NonNullable<Lettering['laps']>['way']>>('laps');
   const FILLS = choices<NonNullable<NonNullable<Lettering['fill']>['way']>>('fill');
   const ALIGN = choices('align');
 
-  const way = $derived(
-    WAYS.map((one) => one.value).find((one) => lettering[one as keyof Lettering]) ?? 'once',
-  );
+  const shown = $derived(editor.live.around?.letterings.find((one) => one.id === lettering.id));
+  const way = $derived(shown?.arrangement ?? '');
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
-  const pitch = $derived(
-    editor.live.around?.letterings.find((one) => one.id === lettering.id)?.line_to_line ?? '',
-  );
+  const pitch = $derived(shown?.line_to_line ?? '');
 
   function go(way: string): void {
     editor.act({ act: 'arrange', lettering: lettering.id, way });
@@ -93,7 +90,7 @@
     onset={(way) => set({ laps: { ...laps, way } })}
   />
 {:else if lettering.dial}
-  <DialParticulars {editor} {lettering} dial={lettering.dial} {set} />
+  <DialParticulars {editor} {lettering} dial={lettering.dial} placing={shown?.placing ?? ''} {set} />
 {:else if lettering.fill}
   {@const fill = lettering.fill}
   <Choice

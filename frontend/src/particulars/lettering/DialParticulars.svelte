@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Checkbox, Select, SelectItem, TextArea } from 'carbon-components-svelte';
   import { catalogue, choices } from '../../api/catalogue';
-  import type { Dial, Lettering } from '../../api/client';
+  import type { Act, Dial, Lettering } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
   import Choice from '../../parts/Choice.svelte';
   import LengthField from '../../parts/LengthField.svelte';
@@ -10,15 +10,18 @@
     editor: Editor;
     lettering: Lettering;
     dial: Dial;
+    /** How its places are said. */
+    placing: string;
     set: (changed: Partial<Lettering>) => void;
   }
 
-  let { editor, lettering, dial, set }: Props = $props();
+  let { editor, lettering, dial, placing, set }: Props = $props();
 
   const change = (changed: Partial<Dial>) => set({ dial: { ...dial, ...changed } });
   const problem = (field: string) => editor.problem('letterings', lettering.id, `dial.${field}`);
 
   const SEQUENCES = choices('labels');
+  const PLACINGS = choices('places');
   const STANDS = choices<NonNullable<Dial['stand']>>('label_stance');
   const SIDES = choices<NonNullable<NonNullable<Dial['ticks']>['side']>>('ticks');
 
@@ -39,10 +42,15 @@
     editor.act({ act: 'set-ticks', lettering: lettering.id, on });
   }
 
+  function place(way: string): void {
+    if (way !== placing) editor.act({ act: 'place-labels', lettering: lettering.id, way } as Act);
+  }
+
   let table = $state<string>();
+  const unit = $derived(dial.places_in === 'mm' ? ' mm' : '°');
   const listed = $derived(
     ((labels.words as string[] | undefined) ?? [])
-      .map((word, index) => (dial.places?.length ? `${dial.places[index] ?? ''}\t${word}` : word))
+      .map((word, index) => (dial.places?.length ? `${dial.places[index] ?? ''}${unit}: ${word}` : word))
       .join('\n'),
   );
 
@@ -54,7 +62,7 @@
   }
 </script>
 
-<div class="pair">
+{#if labels.kind !== 'phrase'}
   <Select
     size="sm"
     labelText="Labels"
@@ -65,18 +73,42 @@
       <SelectItem value={one.value} text={one.label} />
     {/each}
   </Select>
-  {#if !dial.places?.length}
+{:else}
+  <Checkbox
+    labelText="A space holds a place, which stays empty"
+    checked={labels.spaces !== false}
+    on:check={(event) => event.detail !== (labels.spaces !== false) && setLabels({ spaces: event.detail })}
+  />
+{/if}
+<div class="pair">
+  <Select size="sm" labelText="Places" selected={placing} on:update={(event) => place(String(event.detail))}>
+    {#if placing === 'listed'}
+      <SelectItem value="listed" text="as listed" />
+    {/if}
+    {#each PLACINGS as one (one.value)}
+      <SelectItem value={one.value} text={one.label} />
+    {/each}
+  </Select>
+  {#if placing === 'parts'}
     <LengthField
       label="Guide divided into"
       unit="parts"
       value={dial.divisions ?? null}
-      empty="by labels"
       problem={problem('divisions')}
       onset={(divisions) => change({ divisions: Math.round(divisions) })}
-      onclear={() => change({ divisions: null })}
+    />
+  {:else if placing === 'pitch'}
+    <LengthField
+      label="One every"
+      value={dial.pitch ?? null}
+      problem={problem('pitch')}
+      onset={(pitch) => change({ pitch })}
     />
   {/if}
 </div>
+{#if problem('on')}
+  <p class="wrong">{problem('on')}</p>
+{/if}
 {#if counts}
   <div class="three">
     <LengthField label="From" unit="" value={labels.first as number} onset={(first) => setLabels({ first })} />
@@ -104,7 +136,7 @@
     selected={String(labels.points ?? 8)}
     on:update={(event) => {
       const points = Number(event.detail);
-      if (points !== (labels.points ?? 8)) change({ labels: { ...labels, points } as unknown as Dial['labels'], divisions: points });
+      if (points !== (labels.points ?? 8)) setLabels({ points });
     }}
   >
     {#each catalogue().points as points (points)}
@@ -114,7 +146,8 @@
 {/if}
 {#if labels.kind === 'list'}
   <TextArea
-    labelText="One label a line, its angle or station before it if you like"
+    labelText="One label a line"
+    helperText="An empty line is an empty place. A label’s own place stands before it: “22.5°: NE”, or “40 mm: in”."
     rows={4}
     invalid={Boolean(problem('places'))}
     invalidText={problem('places')}

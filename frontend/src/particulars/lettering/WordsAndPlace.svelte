@@ -69,7 +69,9 @@
   }
 </script>
 
-{#if !lettering.dial}
+{#if lettering.dial?.labels.kind !== 'phrase' && lettering.dial}
+  <p class="soft">What a dial says is on the page “Spread”.</p>
+{:else}
   <TextArea
     labelText="Words"
     rows={Math.min(3, Math.max(lettering.text.split('\n').length, Math.ceil(lettering.text.length / 26)))}

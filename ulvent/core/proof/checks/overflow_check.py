@@ -5,16 +5,23 @@ from __future__ import annotations
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.more_room import overflow_remedies
+from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting
+from ulvent.core.setting.letters.sequences import label_texts
+
+_MOST_NAMED = 8
 
 
 def _look(subject: Subject) -> list[Finding]:
     lettering = subject.words
     line = max(subject.lines, key=lambda line: line.overhang)
+    if line.unplaced:
+        return [_without_place(line, lettering)]
     if line.room >= 0.0:
         return []
     if lettering.dial is not None:
-        message = f"labels of this dial run into each other by {line.overhang:.2f} mm"
+        named = "letters" if lettering.dial.labels.kind == "phrase" else "labels"
+        message = f"{named} run into each other by {line.overhang:.2f} mm"
         remedy = "Make them smaller, or use a larger guide."
         return [CHECK.finding(message, remedy, line.overhang, lettering=lettering.id)]
     letters = line.letters_without_room()
@@ -32,6 +39,24 @@ def _look(subject: Subject) -> list[Finding]:
             letters=tuple(letters),
         )
     ]
+
+
+def _without_place(line: Setting, lettering: Lettering) -> Finding:
+    dial, left = lettering.dial, line.unplaced
+    assert dial is not None
+    texts = label_texts(dial.labels, words=lettering.text)
+    things = "letters" if dial.labels.kind == "phrase" else "labels"
+    held = "letters and spaces" if things == "letters" and "" in texts else things
+    named = ", ".join(f"“{text}”" for text in left[:_MOST_NAMED])
+    more = f" and {len(left) - _MOST_NAMED} more" if len(left) > _MOST_NAMED else ""
+    return CHECK.finding(
+        f"{len(texts)} {held}, {line.label_places} places: no place for {named}{more}",
+        f"Give the guide more places, or have fewer {things}.",
+        len(left),
+        lettering=lettering.id,
+        letters=left,
+        unit="letters",
+    )
 
 
 def _message(line: Setting, letters: list[str]) -> str:

@@ -1,11 +1,13 @@
-"""The labels of a dial or ruler: counted, or named."""
+"""The labels of a dial or ruler: counted, named, or the letters of a phrase."""
 
 from __future__ import annotations
 
 import math
 
+import regex
+
 from ulvent.core.base.tolerances import ROUNDING
-from ulvent.core.recipe import MOST_LABELS, Names, Numbers
+from ulvent.core.recipe import MOST_LABELS, Names, Numbers, Phrase
 
 _ROMAN = ((1000, "M"), (900, "CM"), (500, "D"), (400, "CD"), (100, "C"), (90, "XC"),
           (50, "L"), (40, "XL"), (10, "X"), (9, "IX"), (5, "V"), (4, "IV"), (1, "I"))  # fmt: skip
@@ -21,11 +23,15 @@ _COMPASS = ("N", "NbE", "NNE", "NEbN", "NE", "NEbE", "ENE", "EbN", "E", "EbS", "
 _WINDS = {"N": "North", "E": "East", "S": "South", "W": "West", "b": " by "}
 
 
-def label_texts(labels: Numbers | Names, count: int | None) -> list[str]:
+def label_texts(
+    labels: Numbers | Names | Phrase, count: int | None = None, words: str = ""
+) -> list[str]:
     """The labels in order: `count` of them, or as many as the sequence itself has.
 
-    Nothing where neither says how many.
+    Nothing where neither says how many. `words` are the lettering's own.
     """
+    if isinstance(labels, Phrase):
+        return _one_by_one(words, labels.spaces)[:count]
     if isinstance(labels, Names):
         return _names(labels)[:count]
     own = None
@@ -47,6 +53,12 @@ def _counted(labels: Numbers, value: float) -> str:
     number = round(value)
     text = roman(number) if labels.kind == "roman" else letters(number)
     return text + labels.unit if text else ""
+
+
+def _one_by_one(words: str, spaces: bool) -> list[str]:
+    """The letters of words, each with its marks (UAX 29); spaces as labels without words."""
+    letters: list[str] = regex.findall(r"\X", words)
+    return [letter.strip() for letter in letters if spaces or letter.strip()]
 
 
 def roman(number: int) -> str:

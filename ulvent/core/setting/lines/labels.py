@@ -10,7 +10,7 @@ from ulvent.core.base.arrays import Floats, Stations
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
 from ulvent.core.recipe import Dial, Lettering
-from ulvent.core.setting.letters.dials import Label, dial_labels, dial_ticks
+from ulvent.core.setting.letters.dials import DialPlaces, Label
 from ulvent.core.setting.letters.words import Words, scale_of, words_of
 from ulvent.core.setting.rows.arrange import Row, guide_station
 from ulvent.core.setting.rows.placing import baseline_curve, place_row
@@ -26,7 +26,8 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
     guide = standing.guide
     first = guide_station(lettering, guide)
     baseline = baseline_curve(lettering, guide, face)
-    labels = dial_labels(lettering, dial, guide, first)
+    places = DialPlaces(lettering, dial, guide, first, standing.points)
+    labels = places.labels
     runs = [_label_words(lettering, face, label) for label in labels]
     stations = np.array([label.station for label in labels])
     if lettering.reading == "against":
@@ -42,9 +43,14 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
     plain = lettering.model_copy(update={"text": ""})
     standing = replace(standing, keep_off=False)
     setting = place_row(plain, 0, face, standing, baseline, row, 0.0)
-    ticks = dial_ticks(dial, guide, first)
+    setting = replace(
+        setting,
+        ticks=places.ticks,
+        unplaced=places.unplaced,
+        label_places=int(places.on_guide.sum()),
+    )
     if not runs:
-        return replace(setting, ticks=ticks)
+        return setting
     poses = _label_poses(dial, setting, middles, halves, runs)
     across = np.array([change.across if change else 0.0 for change in moved])
     turns = np.radians([change.turn if change else 0.0 for change in moved])
@@ -55,7 +61,7 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
         pivots = frames.points + frames.normals * (lifts * capital / 2.0)[:, None]
         shifts = frames.normals * across[:, None]
         poses = turned_about(poses, setting.runs, pivots, turns, shifts)
-    return replace(setting, poses=poses, ticks=ticks, labels=tuple(labels))
+    return replace(setting, poses=poses, labels=tuple(labels))
 
 
 def _at_height(lettering: Lettering, height: float) -> Lettering:

@@ -79,8 +79,10 @@ class Setting:
     spare
         of words that are repeated: how much longer the baseline is than they need with the
         joints that the face gives, mm
-    ticks, labels
-        of a dial; `runs` count its labels
+    ticks, labels, unplaced
+        of a dial; `runs` count its labels; the words of those that have no place on the guide
+    label_places
+        how many places there are for labels
     fitted
         what came of the lettering's fit; `lettering` has the solved figure
     nudges
@@ -115,6 +117,8 @@ class Setting:
     spare: float = math.nan
     ticks: TickLines | None = None
     labels: tuple[Label, ...] = ()
+    unplaced: tuple[str, ...] = ()
+    label_places: int = 0
     nudges: Mapping[int, Nudge] = field(default_factory=dict)
     fitted: Fitted | None = None
 

@@ -18,6 +18,8 @@ class Standing:
         of a growing spiral, mm; nothing for other guides
     shared
         whether other lettering stands on the guide
+    points
+        stations of a drawn guide's points, mm, where labels stand at them
     edges, blank
         the two edges that the guide lies between, and the outlines of the blank, where
         there are any: fits may keep inside of them
@@ -31,6 +33,7 @@ class Standing:
     keep_off: bool = False
     centre: tuple[float, float] | None = None
     shared: bool = False
+    points: tuple[float, ...] = ()
     edges: tuple[Curve, ...] = ()
     blank: tuple[Curve, ...] = ()
     within: float = GAP
