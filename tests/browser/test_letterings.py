@@ -172,7 +172,7 @@ class Letters(LetteringTest):
         self.assertAlmostEqual(after[1] - before[1], nudge["gap"], delta=0.1 * nudge["gap"])
         np.testing.assert_allclose(np.delete(after, 1), np.delete(before, 1), atol=1e-6)
         self.type(page, "Gap opened by", "0.5")
-        self.eventually(lambda: self.hand(piece)[0]["gap"] == 0.5)
+        self.eventually(lambda: [one["gap"] for one in self.hand(piece)] == [0.5])
         page.get_by_role("button", name="Put back", exact=True).click()
         self.eventually(lambda: self.hand(piece) == [])
 
@@ -187,7 +187,7 @@ class Letters(LetteringTest):
         page.keyboard.press("]")
         expect(page.get_by_label("Gap opened by")).to_have_value("0.1")
         self.type(page, "Turned", "5")
-        self.eventually(lambda: self.hand(piece)[0]["turn"] == 5)
+        self.eventually(lambda: [one["turn"] for one in self.hand(piece)] == [5, 5])
         for nudge, letter in zip(self.hand(piece), (3, 5), strict=True):
             self.assertEqual(
                 (nudge["letter"], nudge["across"], nudge["along"], nudge["turn"], nudge["gap"]),

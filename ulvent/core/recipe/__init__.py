@@ -1,27 +1,30 @@
 """The document: what a piece says, and nothing of what comes of it."""
 
-from ulvent.core.recipe.fit import Fit, GivesWay
-from ulvent.core.recipe.lettering import (
+from ulvent.core.recipe.dial import (
     LONGEST_LABEL,
     MOST_LABELS,
-    MOST_LETTERS,
-    MOST_REPEATS,
     MOST_TICKS,
     Dial,
+    LabelChange,
+    Names,
+    Numbers,
+    Phrase,
+    Tick,
+    Ticks,
+)
+from ulvent.core.recipe.fit import Fit, GivesWay
+from ulvent.core.recipe.lettering import (
+    MOST_LETTERS,
+    MOST_REPEATS,
     Fill,
     Laps,
     Lettering,
     LineChoice,
     Mark,
-    Names,
     Nudge,
-    Numbers,
-    Phrase,
     Place,
     PlaceKind,
     Repeat,
-    Tick,
-    Ticks,
 )
 from ulvent.core.recipe.piece import (
     MOST_TITLE,
@@ -53,6 +56,7 @@ __all__ = [
     "Fill",
     "Fit",
     "GivesWay",
+    "LabelChange",
     "Laps",
     "Lettering",
     "LineChoice",

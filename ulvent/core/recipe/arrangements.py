@@ -8,18 +8,8 @@ from dataclasses import dataclass
 from typing import Any, get_args
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.recipe.lettering import (
-    Dial,
-    Fill,
-    Laps,
-    Lettering,
-    Mark,
-    Numbers,
-    Phrase,
-    Repeat,
-    Tick,
-    Ticks,
-)
+from ulvent.core.recipe.dial import Dial, Numbers, Phrase, Tick, Ticks
+from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark, Repeat
 
 LINE_TO_LINE = 1.5
 """From line to line, in letters' heights, where no pitch is given. Common practice, no source."""

@@ -14,16 +14,9 @@ from ulvent.core.base.inputs import Figure, Values
 from ulvent.core.guides.drawn import JOINTS
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.recipe.arrangements import PLACINGS
+from ulvent.core.recipe.dial import Names, Numbers, Ticks
 from ulvent.core.recipe.fit import Fit, GivesWay
-from ulvent.core.recipe.lettering import (
-    Fill,
-    Laps,
-    Lettering,
-    Mark,
-    Names,
-    Numbers,
-    Ticks,
-)
+from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark
 from ulvent.core.recipe.tool_sheet import ToolSheet
 from ulvent.core.stances import LABEL_STANCES, STANCES
 

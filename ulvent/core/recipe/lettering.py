@@ -16,28 +16,21 @@ from ulvent.core.base.fields import (
     Size,
     WrongRecipeError,
 )
+from ulvent.core.recipe.dial import Dial, Figure, Millimetres
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.preparing import Prepare
-from ulvent.core.stances import LABEL_STANCES, SIDE_BY_SIDE, STANCES
+from ulvent.core.stances import SIDE_BY_SIDE, STANCES
 
 MOST_LETTERS = 2000
 MOST_LINES = 50
 MOST_REPEATS = 1000
-MOST_LABELS = 720
-MOST_TICKS = 5000
 
-Figure = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)]
 Place = Annotated[int, Field(ge=0, lt=MOST_LETTERS)]
 PlaceKind = Literal["mm", "share", "start", "middle", "end", "top", "bottom"]
-LONGEST_LABEL = 80
-LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
 if TYPE_CHECKING:
     StanceName = str
-    LabelStanceName = str
 else:
     StanceName = Literal[tuple(STANCES)]
-    LabelStanceName = Literal[tuple(LABEL_STANCES)]
 Tag = Annotated[str, Field(pattern=r"^[\x20-\x7e]{4}$")]
 
 
@@ -159,129 +152,6 @@ class Nudge(Model):
     turn: Degrees = 0.0
     size: Annotated[float, Field(ge=0.05, le=20.0, allow_inf_nan=False)] = 1.0
     gap: Millimetres = 0.0
-
-
-class Numbers(Model):
-    """Labels that count: figures, Roman figures or letters."""
-
-    kind: Literal["figures", "roman", "letters"]
-    first: Figure = 1.0
-    step: Figure = 1.0
-    last: Figure | None = None
-    decimals: Annotated[int, Field(ge=0, le=6)] = 0
-    pad: Annotated[int, Field(ge=0, le=12)] = 0
-    sign: bool = False
-    unit: Annotated[str, Field(max_length=12)] = ""
-
-    @model_validator(mode="after")
-    def _gets_there(self) -> Self:
-        if self.step == 0.0:
-            raise WrongRecipeError("step", "must not be 0")
-        if self.last is not None and (self.last - self.first) * self.step < 0.0:
-            raise WrongRecipeError("last", "is never reached: the step leads away from it")
-        return self
-
-
-class Names(Model):
-    """Labels that have names of their own: compass points, months, or listed words."""
-
-    kind: Literal["compass", "months", "list"]
-    points: Literal[4, 8, 16, 32] = 8
-    words: Annotated[tuple[LabelText, ...], Field(max_length=MOST_LABELS)] = ()
-    short: bool = True
-
-
-class Phrase(Model):
-    """Labels that are the letters of the lettering's own words, one a place.
-
-    spaces
-        whether a space holds a place, which stays empty
-    """
-
-    kind: Literal["phrase"]
-    spaces: bool = True
-
-
-class LabelChange(Model):
-    """One label that is not like the others; what is left out stays as it is."""
-
-    label: Annotated[int, Field(ge=0, lt=MOST_LABELS)]
-    text: LabelText | None = None
-    height: Size | None = None
-    along: Millimetres = 0.0
-    across: Millimetres = 0.0
-    turn: Degrees = 0.0
-    hidden: bool = False
-
-
-class Tick(Model):
-    """One kind of tick. Width 0 is a single stroke."""
-
-    length: Size
-    width: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 0.0
-
-
-class Ticks(Model):
-    """Ticks at the labels and between them.
-
-    parts
-        into how many parts the way from label to label is divided
-    middle
-        the tick at half way; none: like the minor ones
-    """
-
-    major: Tick | None = None
-    middle: Tick | None = None
-    minor: Tick | None = None
-    parts: Annotated[int, Field(ge=1, le=200)] = 1
-    side: Literal["outside", "inside", "both"] = "inside"
-
-
-class Dial(Model):
-    """Labels spread along the guide in place of words.
-
-    divisions
-        how many equal parts the guide is divided into
-    places, places_in
-        instead: where each label stands, from where the lettering is placed
-    pitch
-        instead: from each label to the next, along the guide, mm
-    on
-        instead: at the guide's own corners, or at the points of a drawn one
-    way
-        along the guide's direction or against it
-    stand
-        how each label stands: on the guide, upright to the page, or reading away from
-        the guide or toward it
-    curved
-        whether a label on the guide follows it, or is straight
-    """
-
-    labels: Annotated[Numbers | Names | Phrase, Field(discriminator="kind")]
-    divisions: Annotated[int, Field(ge=1, le=MOST_LABELS)] | None = None
-    places: Annotated[tuple[Figure, ...], Field(max_length=MOST_LABELS)] = ()
-    places_in: Literal["degrees", "mm"] = "degrees"
-    pitch: Size | None = None
-    on: Literal["corners", "points"] | None = None
-    way: Literal["along", "against"] = "along"
-    stand: LabelStanceName = "on-guide"
-    curved: bool = True
-    changes: Annotated[tuple[LabelChange, ...], Field(max_length=MOST_LABELS)] = ()
-    ticks: Ticks | None = None
-
-    @model_validator(mode="after")
-    def _divided_one_way(self) -> Self:
-        ways = {"divisions": self.divisions, "places": self.places or None,
-                "pitch": self.pitch, "on": self.on}  # fmt: skip
-        given = [name for name, value in ways.items() if value is not None]
-        if len(given) > 1:
-            raise WrongRecipeError(given[1], f"is one too many: give {given[0]} or {given[1]}")
-        seen: set[int] = set()
-        for change in self.changes:
-            if change.label in seen:
-                raise WrongRecipeError("changes", f"changes label {change.label} twice")
-            seen.add(change.label)
-        return self
 
 
 def _refuse_unfitting(lettering: Lettering, fit: Fit) -> None:

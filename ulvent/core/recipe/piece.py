@@ -17,7 +17,8 @@ from ulvent.core.base.fields import Model, Size, WrongRecipeError
 from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
-from ulvent.core.recipe.lettering import Lettering, Names, Numbers
+from ulvent.core.recipe.dial import Names, Numbers
+from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.tool_sheet import ToolSheet
 

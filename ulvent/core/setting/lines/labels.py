@@ -9,7 +9,7 @@ import numpy as np
 from ulvent.core.base.arrays import Floats, Stations
 from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
-from ulvent.core.recipe import Dial, Lettering
+from ulvent.core.recipe import Dial, LabelChange, Lettering
 from ulvent.core.setting.letters.dials import DialPlaces, Label
 from ulvent.core.setting.letters.words import Words, scale_of, words_of
 from ulvent.core.setting.rows.arrange import Row, guide_station
@@ -52,16 +52,25 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
     if not runs:
         return setting
     poses = _label_poses(dial, setting, middles, halves, runs)
+    poses = _turned_by_hand(lettering, poses, setting, labels, middles, moved)
+    return replace(setting, poses=poses, labels=tuple(labels))
+
+
+def _turned_by_hand(
+    lettering: Lettering, poses: Poses, setting: Setting, labels: list[Label], middles: Stations,
+    moved: list[LabelChange | None],
+) -> Poses:  # fmt: skip
+    """The labels as they stand, those that were moved across or turned by hand so."""
     across = np.array([change.across if change else 0.0 for change in moved])
     turns = np.radians([change.turn if change else 0.0 for change in moved])
-    if across.any() or turns.any():
-        frames = baseline.frames(middles)
-        capital = face.metrics.cap_height
-        lifts = np.array([scale_of(_at_height(lettering, label.height), face) for label in labels])
-        pivots = frames.points + frames.normals * (lifts * capital / 2.0)[:, None]
-        shifts = frames.normals * across[:, None]
-        poses = turned_about(poses, setting.runs, pivots, turns, shifts)
-    return replace(setting, poses=poses, labels=tuple(labels))
+    if not across.any() and not turns.any():
+        return poses
+    face = setting.face
+    frames = setting.baseline.frames(middles)
+    lifts = np.array([scale_of(_at_height(lettering, label.height), face) for label in labels])
+    pivots = frames.points + frames.normals * (lifts * face.metrics.cap_height / 2.0)[:, None]
+    shifts = frames.normals * across[:, None]
+    return turned_about(poses, setting.runs, pivots, turns, shifts)
 
 
 def _at_height(lettering: Lettering, height: float) -> Lettering:
