@@ -46,10 +46,17 @@
     if (wrong) input?.focus();
   }
 
+  /** What was typed is forgotten first: the field is left when it goes. */
+  function giveUp(): void {
+    typed = shown;
+    wrong = '';
+    typing = false;
+  }
+
   function press(event: KeyboardEvent): void {
     event.stopPropagation();
     if (event.key === 'Enter') void set();
-    if (event.key === 'Escape') typing = false;
+    if (event.key === 'Escape') giveUp();
   }
 </script>
 
@@ -67,7 +74,7 @@
       aria-label={label}
       aria-invalid={Boolean(wrong)}
       onkeydown={press}
-      onblur={() => (wrong ? (typing = false) : void set())}
+      onblur={() => (wrong ? giveUp() : void set())}
     />
     {#if wrong}<span class="why" role="alert">{wrong}</span>{/if}
   {:else}
