@@ -40,7 +40,7 @@ class Heights(FitTest):
         self.assertGreater(second.lettering.height, first.lettering.height)
         self.assertAlmostEqual(second.length, second.baseline.length, places=6)
         self.show(page, "Fit")
-        page.get_by_role("button", name="Keep as plain figures").click()
+        page.get_by_role("button", name="End the fit, keep these figures").click()
         self.eventually(lambda: self.stored(piece)["letterings"][0]["fit"] is None)
         plain = self.stored(piece)["letterings"][0]["height"]
         self.assertAlmostEqual(plain, second.lettering.height, places=6)
@@ -113,7 +113,7 @@ class Guides(FitTest):
         note = page.get_by_role("status").filter(has_text="this lettering needs a diameter of")
         expect(note).to_contain_text(re.compile(r"[\d.]+ mm apart"))
         self.eventually(lambda: self.stored(piece)["letterings"][1]["fit"] is not None)
-        page.get_by_role("button", name="Keep as plain figures").click()
+        page.get_by_role("button", name="End the fit, keep these figures").click()
         expect(note).to_have_count(0)
 
 

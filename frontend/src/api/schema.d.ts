@@ -2209,6 +2209,9 @@ export interface components {
          *     figure, until
          *         of a guide that is fitted: which figure, and whether the words fill it or their turns
          *         lie `clear` of each other
+         *     typed, typed_guide
+         *         the lettering's and its guide's own figures from before the fit: they come back when it
+         *         ends, and stand in while it has no answer
          */
         Fit: {
             /**
@@ -2261,6 +2264,14 @@ export interface components {
              * @enum {string}
              */
             until: "filled" | "clear";
+            /** Typed */
+            typed?: {
+                [key: string]: number | null;
+            };
+            /** Typed Guide */
+            typed_guide?: {
+                [key: string]: number | null;
+            };
         };
         /**
          * FormatEntry
@@ -3116,7 +3127,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -4804,6 +4815,21 @@ export interface components {
             path: string;
             /** Strokes */
             strokes: boolean;
+        };
+        /**
+         * SetFit
+         * @description A figure solved from now on; with no kind, all figures as they were typed before the fit.
+         */
+        SetFit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "set-fit";
+            /** Lettering */
+            lettering: string;
+            /** Kind */
+            kind?: ("height" | "gap" | "taper" | "guide" | "repeats") | null;
         };
         /**
          * SetJoint

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from tests.makings import LINE, RING, done, found_in, laid_out
+from tests.makings import LINE, RING, done, found_in, laid_out, workpiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.proof import tried_remedies
@@ -146,6 +146,52 @@ class Arranged(unittest.TestCase):
             piece = done(piece, act="place-labels", lettering="x", way=way)
             (found,) = lay_out(piece, shipped_face).settings
             self.assertEqual((len(found.labels), found.unplaced), (9, ()), way)
+
+
+class Fits(unittest.TestCase):
+    """A fit is begun and ended by an act; what was typed before it is not lost."""
+
+    def fitted(self, before: Piece, kind: str | None, **fit: Any) -> Piece:
+        after = done(before, act="set-fit", lettering="x", kind=kind)
+        if not fit:
+            return after
+        (lettering,) = after.letterings
+        assert lettering.fit is not None
+        changed = lettering.model_copy(update={"fit": lettering.fit.model_copy(update=fit)})
+        return after.model_copy(update={"letterings": (changed,)})
+
+    def test_as_typed_brings_back_what_was_typed(self) -> None:
+        for kind in ("height", "gap", "taper", "guide"):
+            with self.subTest(kind):
+                before = piece({"kind": "circle", "diameter": 60}, height=9, tracking=0.3)
+                during = self.fitted(before, kind)
+                solved = workpiece(during).solved
+                kept = done(solved, act="keep-figures", lettering="x")
+                self.assertNotEqual((kept.letterings, kept.guides),
+                                    (before.letterings, before.guides))  # fmt: skip
+                # Something else is done meanwhile, which starts from the solved figures.
+                slid = done(during, act="slide-by", lettering="x", by=0.0)
+                after = self.fitted(slid, None)
+                self.assertEqual(after.letterings[0], before.letterings[0])
+                self.assertEqual(after.guides, before.guides)
+
+    def test_another_fit_begins_from_what_was_typed(self) -> None:
+        before = piece(RING, height=9)
+        second = self.fitted(self.fitted(before, "height"), "gap")
+        self.assertEqual(second.letterings[0].height, 9)
+
+    def test_without_an_answer_the_typed_figures_stand_and_none_is_shown_as_solved(self) -> None:
+        short = {"kind": "line", "length": 50}
+        for kind, field, typed in (("height", "height", 9), ("gap", "tracking", 0.3)):
+            with self.subTest(kind):
+                begun = self.fitted(piece(short, height=9, tracking=0.3), kind, margin=30.0)
+                work = workpiece(begun)
+                (line,) = work.layout.settings
+                assert line.fitted is not None
+                self.assertTrue(line.fitted.note)
+                self.assertEqual((line.fitted.figures, line.fitted.guide_figures), ({}, {}))
+                self.assertEqual(getattr(line.lettering, field), typed)
+                self.assertEqual(getattr(work.solved.letterings[0], field), typed)
 
 
 class Remedies(unittest.TestCase):

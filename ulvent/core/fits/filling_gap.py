@@ -7,7 +7,7 @@ from collections.abc import Callable
 from ulvent.core.fits.heights import with_height
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, root
-from ulvent.core.fits.trials import Settings, Tried, beyond
+from ulvent.core.fits.trials import Settings, Tried, beyond, typed_figure
 from ulvent.core.recipe import GivesWay, Lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
@@ -31,6 +31,7 @@ def fit_gap(tried: Tried) -> Settings:
         return tried.come_to(lettering, Fitted("gap", lettering.tracking, note))
 
     solved, low = _solved(tried, first)
+    failed = not solved.answered
     note = "" if solved.exact else _missing(solved.miss, pushed=solved.value <= low)
     note = note or beyond(f"gaps that fill need {solved.value:.4g} mm", solved.value, fit)
     if not note or not fit.gives:
@@ -40,8 +41,12 @@ def fit_gap(tried: Tried) -> Settings:
         final = _with_tracking(lettering, _held(solved.value, fit.least, fit.most))
         for gives in fit.gives:
             final, note = _given_way(tried, final, gives)
+            failed = bool(note)
             if not note:
                 break
+    if failed:
+        final = _with_tracking(lettering, typed_figure(tried, "tracking", lettering.tracking))
+        return tried.come_to(final, Fitted("gap", final.tracking, note))
     figures = {"tracking": final.tracking}
     figures |= {gives.figure: getattr(final, gives.figure) for gives in fit.gives}
     return tried.come_to(final, Fitted("gap", final.tracking, note, figures))

@@ -87,13 +87,23 @@ class _Sizing:
 
     def sized(self, within: float) -> tuple[AnyGuide, Settings]:
         solved = self._solved(within)
-        value = self._sign * solved.value
         field = self._figure.field
+        if not solved.answered:
+            return self._as_typed(solved)
+        value = self._sign * solved.value
         times = times_of(self._lettering)
         outcome = Fitted("guide", value, _note(solved, self._figure, self._fit), times,
                          {field: value})  # fmt: skip
         lines = self._lines(solved.value)
         return self._of_size(solved.value), tuple(replace(line, fitted=outcome) for line in lines)
+
+    def _as_typed(self, solved: Root) -> tuple[AnyGuide, Settings]:
+        """Without an answer the guide stays as it was typed, and nothing is shown as solved."""
+        typed = self._fit.typed_guide.get(self._figure.field)
+        value = self._present if typed is None else abs(typed)
+        outcome = Fitted("guide", self._sign * value, _note(solved, self._figure, self._fit))
+        lines = self._lines(value)
+        return self._of_size(value), tuple(replace(line, fitted=outcome) for line in lines)
 
     def _solved(self, within: float) -> Root:
         low, high = _LIMITS.get(self._figure.unit, (_SMALLEST, _LARGEST))

@@ -19,7 +19,7 @@ from ulvent.core.fits.room import (
     within_bounds,
 )
 from ulvent.core.fits.root import Root, bounded_root, root
-from ulvent.core.fits.trials import Settings, Tried, beyond
+from ulvent.core.fits.trials import Settings, Tried, beyond, typed_figure
 from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting
 from ulvent.core.setting.rows.outcome import Fitted
@@ -64,6 +64,8 @@ class _Growing:
             return [member.come_to(changed, outcome)
                     for member, changed in zip(members, self._at(first), strict=True)]  # fmt: skip
         solved = self._solved()
+        if not solved.answered:
+            return self._as_typed(solved)
         height = min([solved.value, *(member.fit.most / ratio
                                       for member, ratio in zip(members, self._ratios, strict=True)
                                       if member.fit.most is not None)])  # fmt: skip
@@ -76,6 +78,16 @@ class _Growing:
             member.come_to(changed, Fitted("height", changed.height, note, _figures(changed)))
             for member, changed, note in zip(members, final, notes, strict=True)
         ]
+
+    def _as_typed(self, solved: Root) -> list[Settings]:
+        """Without an answer all stand as they were typed, and nothing is shown as solved."""
+        found: list[Settings] = []
+        for member in self._members:
+            height = typed_figure(member, "height", member.lettering.height)
+            note = _note(solved, solved.value, member)
+            changed = with_height(member.lettering, height)
+            found.append(member.come_to(changed, Fitted("height", height, note)))
+        return found
 
     def _solved(self) -> Root:
         within = self._members[0].standing.fits_within
@@ -134,7 +146,7 @@ def _figures(lettering: Lettering) -> dict[str, float]:
 
 
 def _note(solved: Root, height: float, member: Tried) -> str:
-    if solved.found and math.isfinite(solved.miss):
+    if solved.answered:
         said = f"the largest height that fits is {height:.4g} mm"
         return beyond(said, height, member.fit) or bounds_lacking(member.fit, member.standing)
     if solved.value <= 2.0 * _LEAST or not math.isfinite(solved.miss):

@@ -50,6 +50,11 @@ class Root:
     within: float = 0.0
 
     @property
+    def answered(self) -> bool:
+        """Whether there is a place where room ends, though it be a jump."""
+        return self.found and math.isfinite(self.miss)
+
+    @property
     def exact(self) -> bool:
         """Whether the condition holds."""
         return self.found and abs(self.miss) <= max(HOLDS, self.within)

@@ -38,5 +38,9 @@ def fit_taper(tried: Tried) -> Settings:
         note = f"the words are {-solved.miss:.3g} mm too long however small they end"
     else:
         note = f"the words leave {solved.miss:.3g} mm however large they end"
+    if not solved.answered:
+        final = lettering.model_copy(update={
+            "end_height": fit.typed.get("end_height", lettering.end_height)})  # fmt: skip
+        return tried.come_to(final, Fitted("taper", final.end_height or height, note))
     figures = {"end_height": solved.value}
     return tried.come_to(final, Fitted("taper", solved.value, note, figures))

@@ -59,6 +59,12 @@ class Tried:
         return tuple(replace(line, fitted=outcome) for line in self.lines(lettering))
 
 
+def typed_figure(tried: Tried, field: str, present: float) -> float:
+    """What a figure was before the fit; the present one where that is not known."""
+    typed = tried.fit.typed.get(field)
+    return present if typed is None else typed
+
+
 def beyond(said: str, value: float, fit: Fit, unit: str = " mm") -> str:
     """That a solved figure, `said` in words, misses the limits; nothing where it does not."""
     for limit, sign, word in ((fit.least, -1.0, "less"), (fit.most, 1.0, "more")):

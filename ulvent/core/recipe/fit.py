@@ -8,6 +8,8 @@ from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import Coordinate, Model, WrongRecipeError
 
+FieldName = Annotated[str, Field(max_length=40)]
+
 
 class GivesWay(Model):
     """A figure that gives way, within limits, once a fit has reached its own."""
@@ -47,6 +49,9 @@ class Fit(Model):
     figure, until
         of a guide that is fitted: which figure, and whether the words fill it or their turns
         lie `clear` of each other
+    typed, typed_guide
+        the lettering's and its guide's own figures from before the fit: they come back when it
+        ends, and stand in while it has no answer
     """
 
     kind: Literal["height", "gap", "taper", "guide", "repeats"]
@@ -60,6 +65,8 @@ class Fit(Model):
     gives: Annotated[tuple[GivesWay, ...], Field(max_length=2)] = ()
     figure: Annotated[str, Field(max_length=40)] = ""
     until: Literal["filled", "clear"] = "filled"
+    typed: dict[FieldName, Coordinate | None] = Field(default_factory=dict, max_length=8)
+    typed_guide: dict[FieldName, Coordinate | None] = Field(default_factory=dict, max_length=8)
 
     @model_validator(mode="after")
     def _goes_together(self) -> Self:

@@ -22,6 +22,9 @@
   const fit = $derived(lettering.fit ?? undefined);
   const kind = $derived<Kind>(fit?.kind ?? 'typed');
   const solved = $derived(editor.fitOf(lettering));
+  const isSolved = $derived(
+    Object.keys({ ...solved?.figures, ...solved?.guide_figures }).length > 0,
+  );
   const guide = $derived(editor.live.around?.guides.find((one) => one.id === lettering.guide));
   const recipe = $derived(editor.piece.guides.find((one) => one.id === lettering.guide));
   const winds = $derived(recipe ? catalogue().kinds[recipe.kind]?.winds : false);
@@ -34,12 +37,14 @@
     ...choices<Kind>('fit').filter((one) => scene?.fits.includes(one.value)),
   ]);
 
-  /** Figures as they came, or a fit; it begins with what any fit may have. */
+  /** A fit, or all figures as they were typed before it. */
   function choose(to: Kind): void {
     if (to === kind) return;
-    if (to === 'typed') editor.act({ act: 'keep-figures', lettering: lettering.id });
-    else set({ fit: { kind: to, margin: fit?.margin ?? 0 } as Fit });
+    editor.act({ act: 'set-fit', lettering: lettering.id, kind: to === 'typed' ? null : to });
   }
+
+  /** The fit ends, and its figures stay as they came. */
+  const keep = () => editor.act({ act: 'keep-figures', lettering: lettering.id });
 
   function change(changed: Partial<Fit>): void {
     if (fit) set({ fit: { ...fit, ...changed } });
@@ -110,9 +115,13 @@
 
 {#if fit && solved}
   <div class="outcome" class:wrong={solved.note}>
-    <p><b aria-hidden="true">=</b> {fitWords(solved, guide)}</p>
+    {#if isSolved}<p><b aria-hidden="true">=</b> {fitWords(solved, guide)}</p>{/if}
     {#if solved.note}<p class="note">{solved.note}</p>{/if}
-    <Button size="small" kind="ghost" on:click={() => choose('typed')}>Keep as plain figures</Button>
+    {#if isSolved}
+      <Button size="small" kind="ghost" on:click={keep}>End the fit, keep these figures</Button>
+    {:else}
+      <p>Your own figures stand until it can be solved.</p>
+    {/if}
   </div>
 {/if}
 

@@ -1,0 +1,79 @@
+"""A figure of a lettering, or of its guide, solved from now on; or as it was typed before."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Literal
+
+from pydantic import ValidationError
+
+from ulvent.core.acts.act import Act, Done, guide_of, lettering_of, with_guide, with_lettering
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.fits import with_height
+from ulvent.core.fits.offered import KINDS_OF_FIT
+from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.layout import FaceNamed
+from ulvent.core.recipe import Fit, Lettering, Piece
+
+if TYPE_CHECKING:
+    FitKind = str
+else:
+    FitKind = Literal[KINDS_OF_FIT]
+
+_FIGURES = ("height", "end_height", "tracking", "width")
+
+
+class SetFit(Act):
+    """A figure solved from now on; with no kind, all figures as they were typed before the fit."""
+
+    act: Literal["set-fit"]
+    lettering: str
+    kind: FitKind | None = None
+
+    def perform(self, piece: Piece, faces: FaceNamed) -> Done:
+        lettering = lettering_of(piece, self.lettering)
+        guide = guide_of(piece, lettering.guide)
+        if self.kind is None:
+            fit = lettering.fit
+            if fit is None:
+                return Done(piece)
+            restored = with_lettering(piece, _as_typed(lettering, fit))
+            return Done(with_guide(restored, guide, _guide_as_typed(guide, fit)))
+        # What another fit has solved is not what was typed.
+        base = _as_typed(lettering, lettering.fit) if lettering.fit else lettering
+        if lettering.fit:
+            piece = with_guide(piece, guide, _guide_as_typed(guide, lettering.fit))
+        fit = _begun(base, guide_of(piece, lettering.guide), self.kind, lettering.fit)
+        return Done(with_lettering(piece, base.model_copy(update={"fit": fit})))
+
+
+def _begun(lettering: Lettering, guide: AnyGuide, kind: str, before: Fit | None) -> Fit:
+    typed = {field: getattr(lettering, field) for field in _FIGURES}
+    if lettering.repeat is not None:
+        typed |= {"times": lettering.repeat.times, "pitch": lettering.repeat.pitch}
+    own = {field: getattr(guide, field) for field in (*kind_of(guide).sized_by, "scaled")}
+    margin = before.margin if before else 0.0
+    try:
+        return Fit(kind=kind, margin=margin, typed=typed, typed_guide=own)
+    except ValidationError as error:
+        raise wrong_field("kind", f"{kind} does not go together with this lettering") from error
+
+
+def _as_typed(lettering: Lettering, fit: Fit) -> Lettering:
+    """The lettering without its fit, its figures as they were typed before it."""
+    typed = dict(fit.typed)
+    height = typed.pop("height", None)
+    if height is not None:
+        lettering = with_height(lettering, height)
+    if lettering.repeat is not None and "times" in typed:
+        times = typed["times"]
+        again = {"times": times and int(times), "pitch": typed.get("pitch")}
+        repeat = lettering.repeat.model_copy(update=again)
+        lettering = lettering.model_copy(update={"repeat": repeat})
+    kept = {field: value for field, value in typed.items() if field in _FIGURES}
+    return lettering.model_copy(update={**kept, "fit": None})
+
+
+def _guide_as_typed(guide: AnyGuide, fit: Fit) -> AnyGuide:
+    sizes = (*kind_of(guide).sized_by, "scaled")
+    typed = {field: value for field, value in fit.typed_guide.items() if field in sizes}
+    return guide.model_copy(update=typed) if fit.kind == "guide" else guide
