@@ -2209,6 +2209,9 @@ export interface components {
          *     figure, until
          *         of a guide that is fitted: which figure, and whether the words fill it or their turns
          *         lie `clear` of each other
+         *     seam, mark
+         *         of a gap that fills a closed guide: whether the gap over the seam is one between letters
+         *         or one between words, and a mark that stands in it
          *     typed, typed_guide
          *         the lettering's and its guide's own figures from before the fit: they come back when it
          *         ends, and stand in while it has no answer
@@ -2264,6 +2267,13 @@ export interface components {
              * @enum {string}
              */
             until: "filled" | "clear";
+            /**
+             * Seam
+             * @default letter
+             * @enum {string}
+             */
+            seam: "letter" | "word";
+            mark?: components["schemas"]["Mark"] | null;
             /** Typed */
             typed?: {
                 [key: string]: number | null;

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import itertools
 import unittest
 from typing import Any
 
 import numpy as np
 
+from tests.areas import as_shapely
 from tests.makings import LINE, RING, done, found_in, laid_out, workpiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import Layout, lay_out
@@ -192,6 +194,33 @@ class Fits(unittest.TestCase):
                 self.assertEqual((line.fitted.figures, line.fitted.guide_figures), ({}, {}))
                 self.assertEqual(getattr(line.lettering, field), typed)
                 self.assertEqual(getattr(work.solved.letterings[0], field), typed)
+
+
+class FillingLimits(unittest.TestCase):
+    """Spread to fill begins with limits; beyond them it is said, held against shapely."""
+
+    def begun(self, diameter: float, text: str) -> Layout:
+        before = piece({"kind": "circle", "diameter": diameter}, text=text, height=10)
+        return lay_out(done(before, act="set-fit", lettering="x", kind="gap"), shipped_face)
+
+    def test_at_the_least_gap_two_letters_just_do_not_touch(self) -> None:
+        layout = self.begun(100, "QUILLMERE FAIR")
+        fit = layout.piece.letterings[0].fit
+        assert fit is not None and fit.least is not None
+        for tracking, touching in ((fit.least, False), (fit.least - 0.03, True)):
+            at = laid_out({"kind": "circle", "diameter": 100}, text="QUILLMERE FAIR", height=10,
+                          tracking=tracking)  # fmt: skip
+            letters = [as_shapely(at.settings[0].placed_outline(index))
+                       for index in range(len(at.settings[0].clusters))]  # fmt: skip
+            met = any(a.intersects(b) for a, b in itertools.pairwise(letters))
+            self.assertEqual(met, touching, tracking)
+
+    def test_beyond_them_it_is_said(self) -> None:
+        for diameter, word in ((24, "less"), (200, "more")):
+            found = {one.kind: one for one in found_in(self.begun(diameter, "OLD PEAR TREE"))}
+            self.assertEqual(found["fit"].severity, "fault")
+            self.assertIn(word, found["fit"].message)
+        self.assertEqual(found_in(self.begun(60, "OLD PEAR TREE BARN")), ())
 
 
 class Remedies(unittest.TestCase):

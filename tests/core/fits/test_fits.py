@@ -116,6 +116,63 @@ class Gaps(unittest.TestCase):
         self.assertIn("more than 5 mm", found_in(wide)[0].message)
 
 
+class Seams(unittest.TestCase):
+    """Where words that fill a ring meet again there is a gap of its own, whatever is typed."""
+
+    TEXT = "OLD BARN LOW"
+
+    def filled(self, seam: str, spacing: str = "font", text: str = TEXT, **fit: Any) -> Setting:
+        return line(RING, text=text, height=9, spacing=spacing, at=30,
+                    fit={"kind": "gap", "seam": seam, **fit})  # fmt: skip
+
+    def white(self, found: Setting, first: int, second: int, laps: int = 0) -> float:
+        """From the end of one letter's advance to the beginning of another's, mm."""
+        ends = found.middles + found.widths / 2.0
+        begins = found.middles - found.widths / 2.0 + laps * found.baseline.length
+        return float(begins[second] - ends[first])
+
+    def test_a_word_gap_is_that_of_the_words(self) -> None:
+        found = self.filled("word")
+        self.assertEqual("".join(one.text for one in found.clusters), "OLDBARNLOW")
+        over = self.white(found, 9, 0, laps=1)
+        self.assertAlmostEqual(over, self.white(found, 2, 3), delta=EXACT)
+        self.assertAlmostEqual(over, self.white(found, 6, 7), delta=EXACT)
+        letter = self.filled("letter")
+        self.assertAlmostEqual(self.white(letter, 9, 0, laps=1), letter.lettering.tracking,
+                               delta=EXACT)  # fmt: skip
+
+    def test_with_even_gaps_it_is_what_it_would_be_on_the_straight(self) -> None:
+        """Twice round, as three repeats of the words on the straight have it in their middle."""
+        for spacing in ("even", "same"):
+            with self.subTest(spacing):
+                found = self.filled("word", spacing)
+                tracking = found.lettering.tracking
+                thrice = line(LINE, text=" ".join([self.TEXT] * 3), height=9, spacing=spacing,
+                              tracking=tracking, at=300)  # fmt: skip
+                ends = np.array([9, 0])
+                meter = GapMeter(found.face, tuple(found.clusters[e] for e in ends),
+                                 found.scales[ends])  # fmt: skip
+                middles = found.middles[ends] + np.array([0.0, found.baseline.length])
+                over = meter.on_curve(middles, found.baseline.frames(middles))[0]
+                self.assertAlmostEqual(over, thrice.gaps.found[9], delta=1e-6)
+
+    def test_a_space_at_the_end_changes_nothing(self) -> None:
+        for spacing in ("font", "even", "same"):
+            for seam in ("letter", "word"):
+                with self.subTest(spacing=spacing, seam=seam):
+                    plain = self.filled(seam, spacing)
+                    spaced = self.filled(seam, spacing, self.TEXT + "  ")
+                    np.testing.assert_allclose(spaced.middles, plain.middles, atol=1e-9)
+                    assert spaced.fitted is not None
+                    self.assertEqual(spaced.fitted.note, "")
+
+    def test_a_mark_stands_in_the_middle_of_the_gap(self) -> None:
+        found = self.filled("word", mark={"kind": "dot"})
+        self.assertEqual(len(found.clusters), 11)
+        before, after = self.white(found, 9, 10), self.white(found, 10, 0, laps=1)
+        self.assertAlmostEqual(before, after, delta=EXACT)
+
+
 class AsData(unittest.TestCase):
     def test_it_is_solved_again_when_the_words_change(self) -> None:
         for text in ("ONE", "ONE MORE", "ONE MORE APPLE"):

@@ -9,9 +9,10 @@ from pydantic import ValidationError
 from ulvent.core.acts.act import Act, Done, guide_of, lettering_of, with_guide, with_lettering
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.fits import with_height
+from ulvent.core.fits.filling_gap import gap_limits
 from ulvent.core.fits.offered import KINDS_OF_FIT
 from ulvent.core.guides.kinds import AnyGuide, kind_of
-from ulvent.core.layout import FaceNamed
+from ulvent.core.layout import FaceNamed, lay_out
 from ulvent.core.recipe import Fit, Lettering, Piece
 
 if TYPE_CHECKING:
@@ -42,7 +43,10 @@ class SetFit(Act):
         base = _as_typed(lettering, lettering.fit) if lettering.fit else lettering
         if lettering.fit:
             piece = with_guide(piece, guide, _guide_as_typed(guide, lettering.fit))
+        piece = with_lettering(piece, base)
         fit = _begun(base, guide_of(piece, lettering.guide), self.kind, lettering.fit)
+        if self.kind == "gap":
+            fit = _limited(fit, piece, base, faces)
         return Done(with_lettering(piece, base.model_copy(update={"fit": fit})))
 
 
@@ -56,6 +60,14 @@ def _begun(lettering: Lettering, guide: AnyGuide, kind: str, before: Fit | None)
         return Fit(kind=kind, margin=margin, typed=typed, typed_guide=own)
     except ValidationError as error:
         raise wrong_field("kind", f"{kind} does not go together with this lettering") from error
+
+
+def _limited(fit: Fit, piece: Piece, lettering: Lettering, faces: FaceNamed) -> Fit:
+    """A fit of the gap with limits to begin with, and words that stay apart over the seam."""
+    (line, *_) = lay_out(piece, faces).lines_of(lettering.id)
+    least, most = gap_limits(line)
+    seam = "word" if len(lettering.text.split()) > 1 and line.guide.closed else "letter"
+    return fit.model_copy(update={"least": least, "most": most, "seam": seam})
 
 
 def _as_typed(lettering: Lettering, fit: Fit) -> Lettering:

@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+
+import numpy as np
 
 from ulvent.core.fits.heights import with_height
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond, typed_figure
 from ulvent.core.recipe import GivesWay, Lettering
+from ulvent.core.setting import Setting
+from ulvent.core.setting.gaps.clearance import clearance_of
+from ulvent.core.setting.letters.words import joins
 from ulvent.core.setting.rows.outcome import Fitted
 
 _TIGHTEST = 0.6
@@ -22,6 +28,9 @@ def fit_gap(tried: Tried) -> Settings:
 
     A tracking beyond its limits is held there, and what gives way is solved in its place.
     """
+    # A space at the end is no part of the words: the seam has a gap of its own.
+    ended = "\n".join(line.rstrip() for line in tried.lettering.text.split("\n"))
+    tried = tried.changed(tried.lettering.model_copy(update={"text": ended}))
     lettering, fit = tried.lettering, tried.fit
     quick = tried.by_the_face()
     first = quick.lines(quick.lettering) if quick else tried.lines(lettering)
@@ -50,6 +59,26 @@ def fit_gap(tried: Tried) -> Settings:
     figures = {"tracking": final.tracking}
     figures |= {gives.figure: getattr(final, gives.figure) for gives in fit.gives}
     return tried.come_to(final, Fitted("gap", final.tracking, note, figures))
+
+
+def gap_limits(line: Setting) -> tuple[float, float]:
+    """Between which trackings a line's words can be read, mm, from how it stands.
+
+    At the least two letters just do not touch, at the most letters stand as far apart as they
+    are high: common practice, no source.
+    """
+    bent = line.bent
+    clearance = clearance_of(line.face, line.clusters, line.scales, bent)
+    pairs = np.arange(max(len(line.clusters) - 1, 0))
+    clear = clearance.on_curve(line.frames, pairs)
+    apart = [
+        float(free)
+        for free, one, two in zip(clear, line.clusters, line.clusters[1:], strict=False)
+        if not (joins(line.face, one) and joins(line.face, two))
+    ]
+    present = line.lettering.tracking
+    least = present - min(apart) if apart and line.lettering.spacing == "font" else -line.capital
+    return math.ceil(least * 100.0) / 100.0, round(line.capital, 2)
 
 
 def _solved(tried: Tried, first: Settings) -> tuple[Root, float]:

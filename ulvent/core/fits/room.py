@@ -11,12 +11,15 @@ from collections.abc import Iterable, Sequence
 import numpy as np
 
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.faces.sides import band_of
 from ulvent.core.fits.insides import Edge, edge_toward, edges_of_blank, inside_by
 from ulvent.core.fits.letter_samples import cubics_of
 from ulvent.core.fits.turns_apart import turns_apart
 from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Setting, Standing, fit_window
 from ulvent.core.setting.gaps.gap import GapMeter
+from ulvent.core.setting.rows.arrange import usual_joint
+from ulvent.core.setting.rows.targets import common_gap
 
 Interval = tuple[float, float]
 
@@ -43,16 +46,30 @@ def to_close(line: Setting, fit: Fit) -> float:
         return along_guide(line, fit, shared=False)
     lettering = line.lettering
     free = line.baseline.length - line.length - fit.margin
+    white = white_over_seam(line, fit)
     if lettering.spacing == "font" or len(line.clusters) < 2:
-        return free - lettering.tracking
+        return free - white
     ends = np.array([len(line.clusters) - 1, 0])
     over_seam = tuple(line.clusters[end] for end in ends)
     meter = GapMeter(line.face, over_seam, line.scales[ends], line.bent)
     middles = line.middles[ends] + np.array([0.0, line.baseline.length - fit.margin])
     found = float(meter.on_curve(middles, line.baseline.frames(middles))[0])
-    starts = np.array([0.0, line.widths[ends[0]] + lettering.tracking])
-    wanted = float(meter.on_straight(starts)[0])
-    return found - wanted if math.isfinite(found) else free - lettering.tracking
+    wanted = float(meter.on_straight(np.array([0.0, line.widths[ends[0]] + white]))[0])
+    if lettering.spacing == "same" and fit.seam == "letter" and fit.mark is None:
+        least = float(line.scales[ends].min())
+        wanted = common_gap(line.face, band_of(*over_seam)) * least + lettering.tracking
+    return found - wanted if math.isfinite(found) else free - white
+
+
+def white_over_seam(line: Setting, fit: Fit) -> float:
+    """What is added to the last letter's advance before the first one follows on a ring, mm."""
+    lettering, face = line.lettering, line.face
+    if fit.mark is not None:
+        return usual_joint(lettering, face, beside_mark=True)
+    if fit.seam == "word":
+        # As in the words: what is added to a letter, a space, and what is added to that.
+        return usual_joint(lettering, face, beside_mark=False) + lettering.tracking
+    return lettering.tracking
 
 
 def among_neighbours(lines: Sequence[Setting], others: Sequence[Setting], margin: float) -> float:

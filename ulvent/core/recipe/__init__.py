@@ -20,12 +20,12 @@ from ulvent.core.recipe.lettering import (
     Laps,
     Lettering,
     LineChoice,
-    Mark,
     Nudge,
     Place,
     PlaceKind,
     Repeat,
 )
+from ulvent.core.recipe.mark import Mark
 from ulvent.core.recipe.piece import (
     MOST_TITLE,
     MOST_TOOL_SHEETS,

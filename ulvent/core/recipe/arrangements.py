@@ -9,7 +9,8 @@ from typing import Any, get_args
 
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe.dial import Dial, Numbers, Phrase, Tick, Ticks
-from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark, Repeat
+from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Repeat
+from ulvent.core.recipe.mark import Mark
 
 LINE_TO_LINE = 1.5
 """From line to line, in letters' heights, where no pitch is given. Common practice, no source."""

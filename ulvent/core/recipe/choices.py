@@ -16,7 +16,8 @@ from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.recipe.arrangements import PLACINGS
 from ulvent.core.recipe.dial import Names, Numbers, Ticks
 from ulvent.core.recipe.fit import Fit, GivesWay
-from ulvent.core.recipe.lettering import Fill, Laps, Lettering, Mark
+from ulvent.core.recipe.lettering import Fill, Laps, Lettering
+from ulvent.core.recipe.mark import Mark
 from ulvent.core.recipe.tool_sheet import ToolSheet
 from ulvent.core.stances import LABEL_STANCES, STANCES
 
@@ -108,6 +109,7 @@ CHOICES: dict[str, Values] = {
         "until",
         {"filled": "the words end at its end", "clear": "its turns are clear of each other"},
     ),
+    "seam": _values(Fit, "seam", {"letter": "a letter gap", "word": "a word gap"}),
     "gives": _values(GivesWay, "figure", {"height": "the height", "width": "the width"}),
     "joint": JOINTS,
     "corners": _values(

@@ -7,6 +7,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import Coordinate, Model, WrongRecipeError
+from ulvent.core.recipe.mark import Mark
 
 FieldName = Annotated[str, Field(max_length=40)]
 
@@ -49,6 +50,9 @@ class Fit(Model):
     figure, until
         of a guide that is fitted: which figure, and whether the words fill it or their turns
         lie `clear` of each other
+    seam, mark
+        of a gap that fills a closed guide: whether the gap over the seam is one between letters
+        or one between words, and a mark that stands in it
     typed, typed_guide
         the lettering's and its guide's own figures from before the fit: they come back when it
         ends, and stand in while it has no answer
@@ -65,6 +69,8 @@ class Fit(Model):
     gives: Annotated[tuple[GivesWay, ...], Field(max_length=2)] = ()
     figure: Annotated[str, Field(max_length=40)] = ""
     until: Literal["filled", "clear"] = "filled"
+    seam: Literal["letter", "word"] = "letter"
+    mark: Mark | None = None
     typed: dict[FieldName, Coordinate | None] = Field(default_factory=dict, max_length=8)
     typed_guide: dict[FieldName, Coordinate | None] = Field(default_factory=dict, max_length=8)
 
@@ -87,6 +93,8 @@ _FIT_FIELDS = {
     "gives": ("gap",),
     "figure": ("guide",),
     "until": ("guide",),
+    "seam": ("gap",),
+    "mark": ("gap",),
 }
 """Which fields of a fit are for some kinds only."""
 

@@ -4,6 +4,8 @@
   import type { Lettering } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
   import { fitWords } from '../../words/words';
+  import Choice from '../../parts/Choice.svelte';
+  import MarkField from '../lettering/MarkField.svelte';
   import LengthField from '../../parts/LengthField.svelte';
 
   interface Props {
@@ -15,6 +17,7 @@
   let { editor, lettering, set }: Props = $props();
 
   type Fit = NonNullable<Lettering['fit']>;
+  const SEAMS = choices<NonNullable<Fit['seam']>>('seam');
   type Kind = Fit['kind'] | 'typed';
   const TYPED = { value: 'typed', label: 'as typed' } as const;
   type GivesWay = NonNullable<Fit['gives']>[number];
@@ -180,6 +183,19 @@
       />
     {/if}
   </div>
+  {#if fit.kind === 'gap' && guide?.closed && !fit.part}
+    <Choice
+      label="Where the words meet again there is"
+      options={SEAMS}
+      value={fit.seam ?? 'letter'}
+      onset={(seam) => change({ seam })}
+    />
+    <MarkField
+      label="with a mark in it"
+      mark={fit.mark ?? undefined}
+      onset={(mark) => change({ mark: mark ?? null })}
+    />
+  {/if}
   {#if fit.kind === 'height'}
     <TextInput
       size="sm"

@@ -58,7 +58,8 @@ def set_lettering(lettering: Lettering, standing: Standing, face: Face) -> tuple
 def style_of(lettering: Lettering) -> Style:
     """What a lettering asks of its face."""
     separator = lettering.repeat.separator if lettering.repeat else None
-    marks = [("repeat.separator", separator), ("ends", lettering.ends)]
+    seam = lettering.fit.mark if lettering.fit else None
+    marks = [("repeat.separator", separator), ("ends", lettering.ends), ("fit.mark", seam)]
     return Style(
         axes=tuple(sorted(lettering.axes.items())),
         features=tuple(sorted(lettering.features.items())),

@@ -68,7 +68,8 @@ def set_line(
             unit, separator = separator, None
         row = round_and_round(line, line.repeat, face, unit, separator, baseline, anchor)
     else:
-        row = _with_ends(line, face, words, marks.get("ends"), anchor)
+        seam = marks.get("seam") if baseline.closed else None
+        row = _with_ends(line, face, words, marks.get("ends"), seam, anchor)
     return place_row(line, number, face, standing, baseline, row, anchor, before[-1:])
 
 
@@ -101,14 +102,23 @@ def _marks(line: Lettering, face: Face) -> dict[str, Words]:
     """The marks of a line as runs, by what they are for."""
     if not isinstance(face, StyledFace):
         return {}
-    uses = [("separator", line.repeat.separator if line.repeat else None), ("ends", line.ends)]
+    uses = [
+        ("separator", line.repeat.separator if line.repeat else None),
+        ("ends", line.ends),
+        ("seam", line.fit.mark if line.fit else None),
+    ]
     given = [use for use, mark in uses if mark is not None]
     return {use: mark_words(line, face, face.mark(index)) for index, use in enumerate(given)}
 
 
-def _with_ends(line: Lettering, face: Face, words: Words, ends: Words | None, anchor: float) -> Row:
+def _with_ends(
+    line: Lettering, face: Face, words: Words, ends: Words | None, seam: Words | None,
+    anchor: float,
+) -> Row:  # fmt: skip
+    """Words between marks at both ends, or before one that stands in the gap over the seam."""
     runs = [words] if ends is None else [ends, words, ends]
-    joint = usual_joint(line, face, beside_mark=True) if ends else 0.0
+    runs += [seam] if seam else []
+    joint = usual_joint(line, face, beside_mark=True) if len(runs) > 1 else 0.0
     return in_a_row(runs, joint, anchor, SHARE_BEFORE[line.align])
 
 
