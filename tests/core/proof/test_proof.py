@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+import itertools
 import unittest
 from typing import Any
 
 import numpy as np
 import shapely
 
-from tests.areas import polygons_of
-from tests.makings import BOARD_RING, board, found_in, laid_out, proofed
+from tests.areas import as_shapely, polygons_of
+from tests.makings import BOARD_RING, LINE, RING, board, found_in, laid_out, proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material
+from ulvent.core.proof.crossing_letters import crossing_letters
 from ulvent.core.recipe import PLAIN, TOOL_SHEETS, Piece, ToolSheet, parse_piece
 from ulvent.shipped_faces import face_named
 
@@ -139,6 +141,46 @@ class Outlines(unittest.TestCase):
     def test_a_clean_piece_has_nothing_against_it(self) -> None:
         layout = against(board("OAK", height=30, at=100), VINYL)
         self.assertEqual(proofed(layout).findings, ())
+
+
+class Crossing(unittest.TestCase):
+    """Letters that lie on each other in the layout, held against shapely on the set outlines."""
+
+    GUIDES = (
+        {"kind": "rectangle", "width": 160, "height": 90, "corners": "keep-off"},
+        {"kind": "polygon", "sides": 6, "across": 140, "corners": "pass"},
+        {"kind": "drawn", "nodes": [{"at": at} for at in (
+            [-60, 0], [-30, 30], [-20, -10], [10, 25], [30, -20], [60, 10])]},
+        RING,
+    )  # fmt: skip
+
+    def test_what_is_said_is_what_is(self) -> None:
+        said = 0
+        for guide, spacing, shape in itertools.product(
+            self.GUIDES, ("font", "even", "same"), ("rigid", "bent")
+        ):
+            with self.subTest(guide["kind"], spacing=spacing, shape=shape):
+                layout = laid_out(guide, text="HONEY", height=10, spacing=spacing, shape=shape,
+                                  repeat={}, at=37)  # fmt: skip
+                (found,) = layout.settings
+                letters = [as_shapely(found.placed_outline(index)).buffer(0)
+                           for index in range(len(found.clusters))]  # fmt: skip
+                crossing = {
+                    (one, two)
+                    for (one, a), (two, b) in itertools.combinations(enumerate(letters), 2)
+                    if a.intersection(b).area > 0.02
+                }
+                mine = {(one, two) for one, two, area in crossing_letters(found)[0] if area > 0.02}
+                self.assertEqual(mine, crossing)
+                kinds = [finding.kind for finding in found_in(layout)]
+                self.assertEqual("crossing-letters" in kinds, bool(crossing_letters(found)[0]))
+                said += len(crossing)
+        self.assertGreater(said, 20)
+
+    def test_letters_that_overlap_by_design_are_not_said(self) -> None:
+        for face, changes in (("kaushan-script", {}), ("lato-bold", {"spacing": "overlap"})):
+            layout = laid_out(LINE, text="Orchard", face=face, height=20, **changes)
+            self.assertEqual(crossing_letters(layout.settings[0]), ([], False))
 
 
 class Accepting(unittest.TestCase):

@@ -102,5 +102,5 @@ CHECK = Check(
     severity="fault",
     unit="mm",
     looks={"layer": _in_layer, "layers": _across_layers},
-    needless=("near-letters", "near-turns"),
+    needless=("near-letters", "near-turns", "crossing-letters"),
 )

@@ -149,7 +149,7 @@ class Clearance:
     @cached_property
     def _polygons(self) -> Points:
         """(n, corners, 2) polygons round the letters, mm from their middles."""
-        corners = np.stack([_polygon_round(self._face, each.glyphs) for each in self._clusters])
+        corners = np.stack([polygon_round(self._face, each.glyphs) for each in self._clusters])
         corners = corners * self._scales[:, None, None]
         corners[..., 0] -= self._halves[:, None]
         return corners
@@ -283,10 +283,15 @@ def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floa
 
 
 @lru_cache(2048)
-def _polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
-    """Corners of the narrowest polygon round an outline with sides in fixed directions."""
+def polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
+    """(corners, 2) a narrow polygon round an outline, font units."""
+    return polygon_about(_outline_points(face, glyphs))
+
+
+def polygon_about(points: Points) -> Points:
+    """(corners, 2) corners of the narrowest polygon round points with sides in fixed directions."""
     ways = np.stack([np.cos(_ROUND), np.sin(_ROUND)], axis=1)
-    reach = (_outline_points(face, glyphs) @ ways.T).max(axis=0)
+    reach = (points @ ways.T).max(axis=0)
     # Where each side meets the next one.
     other_ways, other_reach = np.roll(ways, -1, axis=0), np.roll(reach, -1)
     corners = np.linalg.solve(
