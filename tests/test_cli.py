@@ -11,6 +11,9 @@ import tempfile
 import unittest
 from pathlib import Path
 from typing import Any
+from xml.etree import ElementTree
+
+import ezdxf
 
 from tests import zoo
 from tests.makings import document, proofed, with_lettering
@@ -60,10 +63,27 @@ class CommandLine(unittest.TestCase):
         self.run_ulvent("export", piece, "with.svg", "--guides")
         self.assertIn('id="guide-rim"', (self.folder / "with.svg").read_text(encoding="utf-8"))
 
-    def test_export_of_an_overflow_names_what_is_left_out(self) -> None:
-        answer = self.run_ulvent("export", self.write(with_lettering(height=90)), "out.svg")
-        self.assertEqual(answer.returncode, 0)
-        self.assertRegex(answer.stderr, r"fault: name: [\d.]+ mm .* no room for")
+    def test_export_with_a_fault_open_writes_nothing_and_says_what_would_be_missing(self) -> None:
+        piece = self.write(with_lettering(height=90))
+        for name in ("out.svg", "out.dxf"):
+            answer = self.run_ulvent("export", piece, name)
+            self.assertEqual(answer.returncode, 1)
+            self.assertRegex(answer.stderr, r"fault: name: [\d.]+ mm .* no room for")
+            self.assertIn("7 of 16 letters are not in the file", answer.stderr)
+            self.assertFalse((self.folder / name).exists())
+
+    def test_a_file_that_is_wanted_anyway_says_itself_what_it_lacks(self) -> None:
+        piece = self.write(with_lettering(height=90))
+        lacks = "7 of 16 letters are not in the file"
+        for name in ("out.svg", "out.dxf"):
+            self.assertEqual(self.run_ulvent("export", piece, name, "--anyway").returncode, 0)
+        svg = ElementTree.parse(self.folder / "out.svg")
+        self.assertEqual(svg.findtext("{http://www.w3.org/2000/svg}desc"), lacks)
+        document = ezdxf.readfile(self.folder / "out.dxf")
+        self.assertEqual(document.header.custom_vars.get("Left out"), lacks)
+        whole = self.write(with_lettering())
+        self.run_ulvent("export", whole, "whole.svg")
+        self.assertNotIn("<desc>", (self.folder / "whole.svg").read_text())
 
     def test_export_names_what_is_wrong_with_what_it_has_written(self) -> None:
         """Not with the piece from before it was prepared: bridges mend what falls out."""

@@ -72,12 +72,16 @@ def export(
     guides: Annotated[
         bool, typer.Option(help="Write the guides too, apart from the letters.")
     ] = False,
+    anyway: Annotated[
+        bool, typer.Option(help="Write the file though faults are open; it says what it lacks.")
+    ] = False,
 ) -> None:
     """Write the lettering as clean outlines, in the format that OUT's ending names.
 
-    The piece is prepared as it says. Guides are left out unless asked for. Letters that have no
-    room on their guide are left out as well; whatever is wrong with the prepared piece, and is
-    not accepted, is named on standard error.
+    The piece is prepared as it says. Guides are left out unless asked for. Whatever is wrong with
+    the prepared piece, and is not accepted, is named on standard error. While a fault is open
+    nothing is written, and the exit code is 1, unless the file is wanted anyway; letters that
+    have no room are not in it then.
     """
     from ulvent.formats.out import FORMATS
 
@@ -87,15 +91,20 @@ def export(
         _refuse(f"{out}: the file must end in {endings}")
     work = _workpiece(piece)
     try:
-        data = wanted.write(work, guides)
-        findings = work.proof.findings
+        findings, faults, left_out = work.proof.findings, work.proof.faults, work.left_out
+        data = wanted.write(work, guides) if anyway or not faults else b""
     except UlventError as error:
         _refuse(f"{piece}: {error}")
-    _write(out, data)
     for finding in findings:
         if not finding.accepted:
             where = f"{finding.lettering}: " if finding.lettering else ""
             typer.echo(f"{finding.severity}: {where}{finding.message}", err=True)
+    if faults and left_out:
+        typer.echo(left_out, err=True)
+    if faults and not anyway:
+        typer.echo(f"{out} is not written while faults are open; --anyway writes it", err=True)
+        raise typer.Exit(1)
+    _write(out, data)
 
 
 @app.command()

@@ -125,6 +125,15 @@ class Workpiece:
         return self._once("proof", lambda: prove(self.layout, self.ready, self._others))
 
     @property
+    def left_out(self) -> str:
+        """What a file of it lacks, in words; nothing where it has all letters."""
+        absent, every = self.layout.letters_left_out
+        if not absent:
+            return ""
+        are = "letter is" if every == 1 else "letters are"
+        return f"{absent} of {every} {are} not in the file"
+
+    @property
     def findings(self) -> tuple[Finding, ...]:
         """Those findings that need nothing prepared: quick enough for a pull."""
         from ulvent.core.proof import prove_layout

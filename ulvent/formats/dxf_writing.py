@@ -43,6 +43,8 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
     document = ezdxf.new("R2010", units=_MILLIMETRES)
     document.header["$INSUNITS"] = _MILLIMETRES
     document.header["$MEASUREMENT"] = 1
+    if work.left_out:
+        document.header.custom_vars.append("Left out", work.left_out)
     space = document.modelspace()
     layout, ready = work.layout, work.ready
     for layer in ready.layers:

@@ -12,8 +12,8 @@ from ulvent.formats.svg_data import curve_data
 HAIRLINE = "0.1"
 
 
-def svg_document(title: str, bounds: Bounds, body: list[str]) -> bytes:
-    """The bytes of a document that shows what lies in a box, mm, y up."""
+def svg_document(title: str, bounds: Bounds, body: list[str], lacks: str = "") -> bytes:
+    """The bytes of a document that shows what lies in a box, mm, y up; `lacks` is said in it."""
     x0, y0, x1, y1 = bounds
     width, height = number(x1 - x0), number(y1 - y0)
     head = (
@@ -22,6 +22,7 @@ def svg_document(title: str, bounds: Bounds, body: list[str]) -> bytes:
         f'viewBox="{number(x0)} {number(-y1)} {width} {height}">'
     )
     named = [f"<title>{escape(title)}</title>"] if title else []
+    named += [f"<desc>{escape(lacks)}</desc>"] if lacks else []
     return "\n".join([head, *named, *body, "</svg>", ""]).encode("utf-8")
 
 

@@ -35,7 +35,7 @@ def write_svg(work: Workpiece, guides: bool = False) -> bytes:
         body.append(guides_group(shown))
         boxes.extend(guide.bounds for guide in shown)
     bounds = united(boxes or [guide.bounds for guide in layout.shown_guides])
-    return svg_document(layout.piece.title, bounds, body)
+    return svg_document(layout.piece.title, bounds, body, work.left_out)
 
 
 def _layer(layer: Layer, piece: Piece) -> str:

@@ -204,6 +204,27 @@ def thumbnail(pieces: Shelf, bench: TheBench, piece_id: UUID) -> Response:
     return Response(picture, media_type="image/svg+xml", headers={"Cache-Control": "no-cache"})
 
 
+class Takeaway(BaseModel):
+    """What there is to know before a file is taken away.
+
+    left_out
+        what the file lacks, in words
+    faults
+        those that are open, in words
+    """
+
+    left_out: str
+    faults: list[str]
+
+
+@router.get("/{piece_id}/takeaway")
+def takeaway(pieces: Shelf, bench: TheBench, piece_id: UUID) -> Takeaway:
+    """What a file of the piece as it stands would lack, and what is wrong with it."""
+    work = bench.workshop.of(pieces.get(piece_id).piece)
+    faults = [finding.message for finding in work.proof.faults]
+    return Takeaway(left_out=work.left_out, faults=faults)
+
+
 @router.get("/{piece_id}/export/{format}", response_class=Response)
 def export(
     pieces: Shelf, bench: TheBench, piece_id: UUID, format: FormatName, guides: bool = False

@@ -31,6 +31,7 @@ export type Grip = Schemas['Grip'];
 export type DrawerEntry = Schemas['DrawerEntry'];
 export type ShownFile = Schemas['ShownFile'];
 export type ShownOutline = Schemas['ShownOutline'];
+export type Takeaway = Schemas['Takeaway'];
 export type Prepare = Schemas['Prepare'];
 export type ToolSheet = Schemas['ToolSheet'];
 export type ProofScene = Schemas['ProofScene'];

@@ -217,6 +217,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/takeaway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Takeaway
+         * @description What a file of the piece as it stands would lack, and what is wrong with it.
+         */
+        get: operations["takeaway_api_pieces__piece_id__takeaway_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/export/{format}": {
         parameters: {
             query?: never;
@@ -5484,6 +5504,21 @@ export interface components {
             hole_inset: number;
         };
         /**
+         * Takeaway
+         * @description What there is to know before a file is taken away.
+         *
+         *     left_out
+         *         what the file lacks, in words
+         *     faults
+         *         those that are open, in words
+         */
+        Takeaway: {
+            /** Left Out */
+            left_out: string;
+            /** Faults */
+            faults: string[];
+        };
+        /**
          * TakenEdges
          * @description Edges to be made a guide, in order.
          */
@@ -6498,6 +6533,55 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeaway_api_pieces__piece_id__takeaway_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Takeaway"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -5,10 +5,11 @@
   import Redo from 'carbon-icons-svelte/lib/Redo.svelte';
   import Undo from 'carbon-icons-svelte/lib/Undo.svelte';
   import { catalogue } from '../api/catalogue';
-  import { figuresSettled } from '../api/client';
+  import { api, figuresSettled, saying, type Takeaway } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { clock } from '../words/words';
   import Brand from './Brand.svelte';
+  import Lacking from './Lacking.svelte';
   import { follow } from './router.svelte';
   import type { View } from './views';
 
@@ -21,8 +22,11 @@
 
   let { editor, views, view, onhelp }: Props = $props();
 
+  /** What is to be said before a file with faults is taken away. */
+  let lacking = $state.raw<Takeaway & { file: string }>();
+
   const FORMATS = catalogue().formats;
-  const state = $derived(
+  const standing = $derived(
     {
       kept: `kept · ${clock(editor.keeping.at)}`,
       keeping: 'keeping …',
@@ -47,7 +51,13 @@
       editor.saying = 'The file was not written, because the last change could not be kept.';
       return;
     }
-    location.assign(`/api/pieces/${editor.id}/export/${format}?guides=${guides}`);
+    const file = `/api/pieces/${editor.id}/export/${format}?guides=${guides}`;
+    const answer = await api
+      .GET('/api/pieces/{piece_id}/takeaway', { params: { path: { piece_id: editor.id } } })
+      .catch(() => undefined);
+    if (!answer?.data) editor.saying = saying(answer?.error);
+    else if (answer.data.faults.length) lacking = { ...answer.data, file };
+    else location.assign(file);
   }
 </script>
 
@@ -74,7 +84,7 @@
     {/each}
   </nav>
   <div class="state">
-    <span class="kept" class:troubled role="status">{state}</span>
+    <span class="kept" class:troubled role="status">{standing}</span>
     <Button
       size="small"
       kind="ghost"
@@ -108,6 +118,17 @@
     </OverflowMenu>
   </div>
 </header>
+
+{#if lacking}
+  <Lacking
+    {lacking}
+    ontake={() => {
+      location.assign(lacking!.file);
+      lacking = undefined;
+    }}
+    onclose={() => (lacking = undefined)}
+  />
+{/if}
 
 <style>
   header {

@@ -94,6 +94,16 @@ class Layout:
             [*self._blank_bounds(), *(guide.bounds for guide in self.shown_guides), *letters]
         )
 
+    @property
+    def letters_left_out(self) -> tuple[int, int]:
+        """How many letters are in no file, for want of room, place or glyph, and of how many."""
+        absent = sum(
+            int((~line.drawn).sum()) + len(line.unplaced) + len(line.missing)
+            for line in self.settings
+        )
+        there = sum(int(line.drawn.sum()) for line in self.settings)
+        return absent, absent + there
+
     def _blank_bounds(self) -> list[Bounds]:
         return [curve_bounds(outline) for outline in self.blank[:1]]
 

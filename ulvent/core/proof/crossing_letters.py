@@ -22,9 +22,9 @@ Crossing = tuple[int, int, float]
 def crossing_letters(line: Setting, most: int | None = None) -> tuple[list[Crossing], bool]:
     """The pairs that have an area in common though it is not by design, the largest first.
 
-    Letters that overlap where their designer put them, or since they join, are left out. Of
-    very many pairs that may cross, the `most` that look deepest are measured; whether any was
-    not is said too.
+    Letters that are not drawn are left out, and those that overlap where their designer put
+    them, or since they join. Of very many pairs that may cross, the `most` that look deepest
+    are measured; whether any was not is said too.
     """
     by_design = line.face.single_stroke or line.lettering.spacing == "overlap"
     if by_design or len(line.clusters) < 2:
@@ -42,7 +42,11 @@ def crossing_letters(line: Setting, most: int | None = None) -> tuple[list[Cross
 
     least = _SLIVER * line.capital**2
     found: list[Crossing] = []
-    pairs = [pair for pair in _near_pairs(_polygons(line)) if not _by_design(line, *pair)]
+    pairs = [
+        pair
+        for pair in _near_pairs(_polygons(line))
+        if line.drawn[list(pair)].all() and not _by_design(line, *pair)
+    ]
     for one, two in pairs[:most]:
         common = area(one).meet(area(two)).area
         if common > least:
