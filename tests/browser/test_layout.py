@@ -15,6 +15,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.application import ApplicationTest
 from tests.makings import document
+from tests.running import eventually
 from ulvent.core.layout import lay_out
 from ulvent.core.layout.measure import measure
 from ulvent.core.recipe import parse_piece
@@ -108,6 +109,22 @@ class Placing(ApplicationTest):
         moved = self.stored(piece)["letterings"][0]
         self.assertGreater(moved["at"], 0.27)
         self.assertEqual(moved["standoff"], 0)
+
+    def test_quick_presses_between_sliding_and_standing_off_are_all_counted(self) -> None:
+        page, piece = self.open_barrel_head()
+        before = self.stored(piece)["letterings"][0]
+        page.get_by_role("main").locator("svg").first.focus()
+        for _ in range(10):
+            page.keyboard.press("ArrowRight")
+            page.keyboard.press("ArrowUp")
+        round_it = math.pi * 240
+
+        def moved() -> tuple[float, float]:
+            now = self.stored(piece)["letterings"][0]
+            slid = (now["at"] - before["at"]) * round_it
+            return round(slid, 2), round(now["standoff"] - before["standoff"], 6)
+
+        self.assertTrue(eventually(lambda: moved() == (1.0, 1.0)), moved())
 
     def test_arrow_keys_slide_by_exact_figures(self) -> None:
         page, piece = self.open_barrel_head()

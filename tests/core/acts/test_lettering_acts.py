@@ -101,6 +101,29 @@ class Sides(unittest.TestCase):
         middle = laid(after, before).settings[0]
         self.assertAlmostEqual(abs(float(np.median(middle.angles))), 180, delta=20)
 
+    def test_turned_over_twice_they_are_as_before(self) -> None:
+        for touch in ("ascender", "capital", "middle", "baseline", "descender"):
+            for reading in ("along", "against"):
+                with self.subTest(touch, reading=reading):
+                    before = piece(touch=touch, standoff=2.5, at_in="top", align="start",
+                                   reading=reading)  # fmt: skip
+                    once = acted(before, "turn-over")
+                    if touch == "middle":
+                        self.assertEqual((once.touch, once.standoff), ("middle", -2.5))
+                    feet, heads = self.radii(before.letterings[0], before)
+                    np.testing.assert_allclose(self.radii(once, before), (heads, feet), atol=1e-5)
+                    again = before.model_copy(update={"letterings": (once,)})
+                    self.assertEqual(acted(again, "turn-over"), before.letterings[0])
+
+    def test_the_labels_of_a_dial_turn_with_its_letters(self) -> None:
+        before = piece(text="", dial={"labels": {"kind": "figures", "last": 12}})
+        once = acted(before, "turn-over")
+        for lettering, turn in ((before.letterings[0], -1.0), (once, 1.0)):
+            points = laid(lettering, before).settings[0].frames.points
+            around = np.unwrap(np.arctan2(points[:9, 1], points[:9, 0]))
+            self.assertTrue((np.diff(around) * turn > 0).all())
+            self.assertEqual(lettering.reading, "along" if turn < 0 else "against")
+
     def test_matched_bands_lie_between_the_same_two_circles_upright(self) -> None:
         upper = {"id": "up", "guide": "g", "text": "ORCHARD", "face": "lato-bold", "height": 14,
                  "touch": "middle", "standoff": 2, "at_in": "top", "align": "centre"}  # fmt: skip

@@ -6,7 +6,7 @@ import unittest
 
 import numpy as np
 
-from tests.makings import document, found_in, laid, with_lettering
+from tests.makings import document, found_in, laid, laid_out, with_lettering
 from ulvent.core.layout import lay_out
 from ulvent.core.layout.measure import measure
 from ulvent.demo import demo_pieces
@@ -36,6 +36,12 @@ class Proving(unittest.TestCase):
         for piece in demo_pieces():
             with self.subTest(piece.title):
                 self.assertEqual(found_in(lay_out(piece, shipped_face)), ())
+
+    def test_what_is_over_by_less_than_could_be_said_is_no_fault(self) -> None:
+        length = laid_out({"kind": "line", "length": 500}).settings[0].length
+        for over, faults in ((0.003, 0), (0.02, 1)):
+            layout = laid_out({"kind": "line", "length": length - over})
+            self.assertEqual(len(found_in(layout)), faults)
 
     def test_overflow_says_how_much_and_which_letters(self) -> None:
         layout = laid(with_lettering(height=80, align="start"))

@@ -18,6 +18,9 @@ from ulvent.core.setting import baseline_curve, guide_station, scale_of
 
 _DECIMALS = 6
 
+_TURNED = {"baseline": "capital", "capital": "baseline", "middle": "middle"}
+"""Which line of the letters lies where another one lay, once they are turned over."""
+
 Band = tuple[float, float]
 
 
@@ -35,11 +38,25 @@ def on_other_side(lettering: Lettering, guide: Curve, face: Face) -> Lettering:
 
 
 def turned_over(lettering: Lettering, guide: Curve, face: Face) -> Lettering:
-    """In the same place, head down: it reads the other way."""
+    """In the same place, head down: it reads the other way. Twice, it is as before.
+
+    The line of the letters that lay at the guide lies there still: what were the feet are the
+    heads now, the middle is the middle. The labels of a dial go round the other way.
+    """
     other: Any = "against" if lettering.reading == "along" else "along"
     align: Any = {"start": "end", "centre": "centre", "end": "start"}[lettering.align]
-    turned = lettering.model_copy(update={"reading": other, "align": align})
-    return _in_band(turned, band_of(lettering, guide, face))
+    touch: Any = _TURNED.get(lettering.touch, lettering.touch)
+    changes = {"reading": other, "align": align, "touch": touch}
+    if lettering.dial is not None:
+        way = "against" if lettering.dial.way == "along" else "along"
+        changes["dial"] = lettering.dial.model_copy(update={"way": way})
+    if lettering.touch in _TURNED:
+        return lettering.model_copy(update={**changes, "standoff": 0.0 - lettering.standoff})
+    turned = lettering.model_copy(update={**changes, "standoff": 0.0})
+    (low, _), (wanted, _) = band_of(turned, guide, face), band_of(lettering, guide, face)
+    up = 1.0 if other == "along" else -1.0
+    standoff = float(np.round(up * (wanted - low), _DECIMALS)) + 0.0
+    return turned.model_copy(update={"standoff": standoff})
 
 
 def matched_to(

@@ -10,6 +10,8 @@ from ulvent.core.setting import Setting
 from ulvent.core.setting.letters.sequences import label_texts
 
 _MOST_NAMED = 8
+_SAID = 0.005
+"""What is less than this over, mm, would be said as 0.00 mm, and harms no one."""
 
 
 def _look(subject: Subject) -> list[Finding]:
@@ -17,7 +19,7 @@ def _look(subject: Subject) -> list[Finding]:
     line = max(subject.lines, key=lambda line: line.overhang)
     if line.unplaced:
         return [_without_place(line, lettering)]
-    if line.room >= 0.0:
+    if line.overhang < _SAID:
         return []
     if lettering.dial is not None:
         named = "letters" if lettering.dial.labels.kind == "phrase" else "labels"
