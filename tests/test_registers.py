@@ -153,7 +153,7 @@ class MadeUpRecords(LetteringTest):
 
     def test_a_file_is_taken_away_and_another_is_read(self) -> None:
         page, piece = self.open_barrel_head()
-        page.get_by_role("button", name="Take away a file").click()
+        page.get_by_role("button", name="Export a file").click()
         with page.expect_download() as download:
             page.get_by_role("menuitem", name="Tally, lettering only").click()
         self.assertIn("lettering-name 15", Path(download.value.path()).read_text())

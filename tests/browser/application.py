@@ -130,7 +130,7 @@ class LetteringTest(ApplicationTest):
         self.assertTrue(eventually(true))
 
     def exported(self, page: Page) -> list[svgelements.Group]:
-        page.get_by_role("button", name="Take away a file").click()
+        page.get_by_role("button", name="Export a file").click()
         with page.expect_download() as download:
             page.get_by_role("menuitem", name="SVG, lettering only").click()
         data = Path(download.value.path()).read_bytes()

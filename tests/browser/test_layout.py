@@ -65,7 +65,7 @@ class FromWordsToCutFile(ApplicationTest):
         self.assertAlmostEqual(circle.dxf.radius, 241.3 / 2)
 
     def _taken(self, page: Page, what: str) -> Path:
-        page.get_by_role("button", name="Take away a file").click()
+        page.get_by_role("button", name="Export a file").click()
         with page.expect_download() as download:
             page.get_by_role("menuitem", name=what).click()
         return Path(download.value.path())
@@ -166,7 +166,7 @@ class Placing(ApplicationTest):
 
     def test_a_named_place(self) -> None:
         page, piece = self.open_barrel_head()
-        page.get_by_label("that is").select_option("the right")
+        page.get_by_label("Put it at").select_option("the right")
         self.wait_until_kept(page)
         self.assertEqual(self.stored(piece)["letterings"][0]["at"], 0.5)
 
@@ -273,7 +273,7 @@ class Troubles(ApplicationTest):
         self.assertEqual(self.stored(piece)["letterings"][0]["text"], "THEIRS")
         refused = self.api(f"/api/pieces/{piece}/revisions/{kept}")
         self.assertEqual(refused["letterings"][0]["text"], "OURS")
-        dialog.get_by_role("button", name="Mine on top of it").click()
+        dialog.get_by_role("button", name="Replace it with mine").click()
         expect(dialog).to_have_count(0)
         self.wait_until_kept(two)
         self.assertEqual(self.stored(piece)["letterings"][0]["text"], "OURS")

@@ -20,7 +20,7 @@ class Bands(LetteringTest):
     def test_top_and_bottom_of_one_ring(self) -> None:
         page, piece = self.copy_of("Barrel head")
         page.get_by_role("button", name="PRESSED BY HAND").click()
-        page.get_by_role("button", name="Match the band").click()
+        page.get_by_role("button", name="Match other").click()
         expect(page.get_by_label("Height", exact=True)).to_have_value("18")
         self.wait_until_kept(page)
         top, bottom = self.settings_of(piece)

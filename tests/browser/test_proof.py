@@ -112,19 +112,19 @@ class Joined(ProofTest):
         box = page.get_by_role("textbox", name="Words")
         box.fill(box.input_value() * 4)
         expect(page.get_by_text("do not fit on its guide")).to_be_visible()
-        page.get_by_role("button", name="Take away a file").click()
+        page.get_by_role("button", name="Export a file").click()
         page.get_by_role("menuitem", name="SVG, lettering only").click()
         asked = page.get_by_role("dialog")
-        expect(asked).to_contain_text(re.compile(r"\d+ of \d+ letters are not in the file"))
+        expect(asked).to_contain_text(re.compile(r"\d+ of \d+ letters (is|are) not in the file"))
         expect(asked).to_contain_text("do not fit on its guide")
         asked.get_by_role("button", name="Back to the piece").click()
         expect(asked).to_have_count(0)
-        page.get_by_role("button", name="Take away a file").click()
+        page.get_by_role("button", name="Export a file").click()
         page.get_by_role("menuitem", name="SVG, lettering only").click()
         with page.expect_download() as download:
             page.get_by_role("button", name="Save the file anyway").click()
         text = Path(download.value.path()).read_text(encoding="utf-8")
-        self.assertRegex(text, r"<desc>\d+ of \d+ letters are not in the file</desc>")
+        self.assertRegex(text, r"<desc>\d+ of \d+ letters (is|are) not in the file</desc>")
 
     def test_a_border_is_drawn_at_its_typed_distance(self) -> None:
         page, piece = self.proof_of("Jam tag")

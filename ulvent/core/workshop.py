@@ -130,8 +130,7 @@ class Workpiece:
         absent, every = self.layout.letters_left_out
         if not absent:
             return ""
-        are = "letter is" if every == 1 else "letters are"
-        return f"{absent} of {every} {are} not in the file"
+        return f"{absent} of {every} letters {'is' if absent == 1 else 'are'} not in the file"
 
     @property
     def findings(self) -> tuple[Finding, ...]:

@@ -2,6 +2,7 @@
   import { InlineNotification } from 'carbon-components-svelte';
   import { untrack } from 'svelte';
   import type { Editor } from '../piece/editor.svelte';
+  import { wrongWords } from '../words/words';
   import { Remedies } from '../piece/remedies.svelte';
 
   let { editor }: { editor: Editor } = $props();
@@ -33,7 +34,7 @@
       hideCloseButton
       kind="error"
       title="The drawing shows the last state that could be laid out."
-      subtitle={editor.live.problems.map((one) => (one.field ? `${one.field}: ${one.reason}` : one.reason)).join('; ')}
+      subtitle={editor.live.problems.map((one) => wrongWords(one, editor.piece)).join('; ')}
     />
   {/if}
   {#if editor.saying}

@@ -18,6 +18,8 @@
   const SEVERITIES = { fault: 'Fault', warning: 'Warning', hint: 'Hint' } as const;
   const open = $derived((scene?.findings ?? []).filter((one) => !one.accepted));
   const accepted = $derived((scene?.findings ?? []).filter((one) => one.accepted));
+  /** Parts of the sheet that nothing holds, as the bar below the drawing counts them. */
+  const fallen = $derived(scene?.parts.filter((part) => !part.holds).length ?? 0);
   const faults = $derived(open.filter((one) => one.severity === 'fault').length);
   let place = $state(0);
   const remedies = new Remedies();
@@ -105,7 +107,9 @@
   </h2>
   {#if scene && !open.length}
     <p class="soft">
-      Held against {scene.sheets.map((one) => one.name).join(', ')}: it can be made as it is.
+      Checked against {scene.sheets.map((one) => one.name).join(', ')}{fallen
+        ? `: nothing is wrong, but ${fallen} ${fallen === 1 ? 'part falls' : 'parts fall'} out.`
+        : ': it can be made as it is.'}
     </p>
   {/if}
   <ul>

@@ -42,7 +42,7 @@
     <TextInput
       id="new-words"
       labelText="Words"
-      placeholder="What it shall say"
+      placeholder="the words on it"
       maxlength={catalogue().bounds.letters}
       bind:value={words}
     />

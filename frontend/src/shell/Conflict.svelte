@@ -20,8 +20,8 @@
   </ModalBody>
   <ModalFooter>
     <Button kind="secondary" on:click={() => void editor.settle('theirs')}>Show the other</Button>
-    <Button kind="secondary" on:click={() => void copy()}>Mine as a new piece</Button>
-    <Button on:click={() => void editor.settle('ours')}>Mine on top of it</Button>
+    <Button kind="secondary" on:click={() => void editor.settle('ours')}>Replace it with mine</Button>
+    <Button on:click={() => void copy()}>Keep mine as a new piece</Button>
   </ModalFooter>
 </ComposedModal>
 

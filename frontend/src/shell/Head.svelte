@@ -109,7 +109,7 @@
       tooltipAlignment="end"
       on:click={onhelp}
     />
-    <OverflowMenu flipped size="sm" icon={Export} aria-label="Take away a file" iconDescription="Take away a file">
+    <OverflowMenu flipped size="sm" icon={Export} aria-label="Export a file" iconDescription="Export a file">
       {#each FORMATS as { name, title } (name)}
         <OverflowMenuItem text={`${title}, lettering only`} on:click={() => void take(name, false)} />
         <OverflowMenuItem text={`${title} with guides`} on:click={() => void take(name, true)} />

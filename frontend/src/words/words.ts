@@ -1,7 +1,7 @@
 /** How figures and names are said to a maker. */
 
 import { labelOf } from '../api/catalogue';
-import type { Guide, SceneGuide, SceneLettering } from '../api/client';
+import type { Guide, Piece, SceneGuide, SceneLettering } from '../api/client';
 
 /** A length in as few digits as it needs, at most three decimals. */
 export function figure(value: number): string {
@@ -15,6 +15,23 @@ export function guideName(guide: Guide): string {
 
 export function sentence(words: string): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+/** What is wrong with a field, with the words that it belongs to and no path of a program. */
+export function wrongWords(problem: { field: string; reason: string }, piece: Piece): string {
+  const found = /^(letterings|guides)\[(\d+)\]\.?(.*)$/.exec(problem.field);
+  const [list, index, field] = found ? [found[1], Number(found[2]), found[3]] : ['', 0, problem.field];
+  const lettering = list === 'letterings' ? piece.letterings[index] : undefined;
+  const guide = list === 'guides' ? piece.guides[index] : undefined;
+  const named = (field ?? '')
+    .replace(/\[(\d+)\]/g, (_, place: string) => ` ${Number(place) + 1}`)
+    .replace(/[._]+/g, ' ');
+  const where = [
+    lettering && (lettering.text.trim() ? `“${lettering.text.slice(0, 40)}”` : 'this lettering'),
+    guide && guideName(guide),
+    named,
+  ].filter(Boolean);
+  return where.length ? `${where.join(', ')}: ${problem.reason}` : sentence(problem.reason);
 }
 
 /** The time of day at which something was kept. */

@@ -66,8 +66,11 @@ def _limited(fit: Fit, piece: Piece, lettering: Lettering, faces: FaceNamed) -> 
     """A fit of the gap with limits to begin with, and words that stay apart over the seam."""
     (line, *_) = lay_out(piece, faces).lines_of(lettering.id)
     least, most = gap_limits(line)
-    seam = "word" if len(lettering.text.split()) > 1 and line.guide.closed else "letter"
-    return fit.model_copy(update={"least": least, "most": most, "seam": seam})
+    several = len(lettering.text.split()) > 1
+    seam = "word" if several and line.guide.closed else "letter"
+    # One word stays a word however wide it is spread.
+    limits = {"least": least, "most": most if several else None}
+    return fit.model_copy(update={**limits, "seam": seam})
 
 
 def _as_typed(lettering: Lettering, fit: Fit) -> Lettering:

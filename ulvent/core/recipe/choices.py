@@ -61,8 +61,8 @@ CHOICES: dict[str, Values] = {
     "at_in": _values(
         Lettering,
         "at_in",
-        {"mm": "mm", "share": "%", "start": "off start", "middle": "off middle", "end": "off end",
-         "top": "off top", "bottom": "off bottom"},
+        {"mm": "in mm", "share": "in %", "start": "from the start", "middle": "from the middle",
+         "end": "from the end", "top": "from the top", "bottom": "from the bottom"},
     ),
     "stance": tuple((one.name, one.label) for one in STANCES.values()),
     "label_stance": tuple((one.name, one.label) for one in LABEL_STANCES.values()),

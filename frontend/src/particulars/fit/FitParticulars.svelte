@@ -168,7 +168,7 @@
   <div class="pair">
     {#if fit.kind !== 'repeats' && fit.until !== 'clear'}
       <LengthField
-        label={guide?.closed && !fit.part ? 'Free over the seam' : 'Free at both ends'}
+        label={guide?.closed && !fit.part ? 'Left free where they meet' : 'Left free at each end'}
         value={fit.margin ?? 0}
         problem={problem('margin')}
         onset={(margin) => change({ margin })}
@@ -250,7 +250,7 @@
   {#if fit.kind === 'gap'}
     <Select
       size="sm"
-      labelText="Beyond that gives way"
+      labelText="Where that is not enough, change"
       selected={giving}
       on:update={(event) => setGiving(String(event.detail))}
     >

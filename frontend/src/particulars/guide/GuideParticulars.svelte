@@ -131,7 +131,7 @@
     </div>
   </details>
   <details open={Boolean(part) || Boolean(guide.seam)}>
-    <summary>Start, part, own line</summary>
+    <summary>Start point, part used, cut or drawn</summary>
     <div class="pair">
       {#if scene?.closed && kind.seam_moves}
         <LengthField

@@ -55,7 +55,7 @@
       onclear={() => set({ repeat: { ...repeat, times: null } })}
     />
     <LengthField
-      label="or one every"
+      label="or at a distance of"
       value={repeat.pitch ?? null}
       empty="–"
       problem={problem('repeat.pitch')}
@@ -69,7 +69,7 @@
     onset={(separator) => set({ repeat: { ...repeat, separator: separator ?? null } })}
   />
   <LengthField
-    label="Added at every joint"
+    label="Extra gap between them"
     value={repeat.gap ?? null}
     empty="all equal, round the guide"
     onset={(gap) => set({ repeat: { ...repeat, gap, pitch: null } })}

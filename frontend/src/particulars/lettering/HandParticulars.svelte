@@ -57,7 +57,7 @@
     disabled={!changed}
     on:click={() => editor.act({ act: 'put-back', lettering: lettering.id })}
   >
-    Put back all{changed ? ` ${changed}` : ''}
+    Put back all letters
   </Button>
   <Button size="small" kind="ghost" on:click={() => (editor.selection.letters = [])}>Done</Button>
 </div>

@@ -124,7 +124,7 @@
 />
 {#if face?.good_for.includes('joined')}
   <Checkbox
-    labelText="Looser pulls joined letters apart"
+    labelText="Spacing pulls joined letters apart"
     checked={lettering.spread_joined ?? false}
     on:check={(event) =>
       event.detail !== (lettering.spread_joined ?? false) && set({ spread_joined: event.detail })}

@@ -94,14 +94,14 @@
   />
   {#if lettering.spacing === 'overlap'}
     <LengthField
-      label="Overlapping by"
+      label="Overlap"
       value={lettering.overlap ?? 0.5}
       problem={problem('overlap')}
       onset={(overlap) => set({ overlap })}
     />
   {:else}
     <LengthField
-      label={solved.tracking === undefined ? 'Looser' : 'Filled by'}
+      label={solved.tracking === undefined ? 'Spacing' : 'Gap, solved'}
       value={solved.tracking ?? lettering.tracking ?? 0}
       onset={(tracking) => set({ tracking })}
     />
@@ -126,8 +126,18 @@
   onset={(reading) => set({ reading })}
 />
 <div class="buttons">
-  <Button size="small" kind="ghost" on:click={() => act('other-side')}>Other side</Button>
-  <Button size="small" kind="ghost" on:click={() => act('turn-over')}>Turn over</Button>
+  <Button
+    size="small"
+    kind="ghost"
+    title="Across to the other side of the guide; the words go on reading the same way"
+    on:click={() => act('other-side')}>Other side</Button
+  >
+  <Button
+    size="small"
+    kind="ghost"
+    title="Upside down in the same place: the words read the other way round"
+    on:click={() => act('turn-over')}>Turn over</Button
+  >
   {#if others.length}
     <Button
       size="small"
@@ -135,7 +145,7 @@
       title="Between the same two lines as the other lettering of this guide, upright"
       on:click={() => editor.act({ act: 'match-band', lettering: lettering.id, other: others[0]!.id })}
     >
-      Match the band
+      Match other
     </Button>
   {/if}
 </div>
@@ -151,7 +161,7 @@
   />
   <Select
     size="sm"
-    labelText="that is"
+    labelText="Put it at"
     selected={place}
     on:update={(event) => goTo(String(event.detail))}
   >
@@ -163,14 +173,14 @@
 </div>
 <div class="pair">
   <Choice
-    label="Held by its"
+    label="Aligned by its"
     options={ALIGN}
     value={lettering.align ?? 'start'}
     onset={(align) => set({ align })}
   />
   <Select
     size="sm"
-    labelText="Place kept as"
+    labelText="Place measured"
     selected={lettering.at_in ?? 'mm'}
     on:update={(event) => countFrom(event.detail as Lettering['at_in'])}
   >
