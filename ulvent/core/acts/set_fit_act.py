@@ -33,21 +33,18 @@ class SetFit(Act):
     def perform(self, piece: Piece, faces: FaceNamed) -> Done:
         lettering = lettering_of(piece, self.lettering)
         guide = guide_of(piece, lettering.guide)
+        before = lettering.fit
+        if before is not None:
+            # What that fit has solved is not what was typed.
+            lettering, typed = _as_typed(lettering, before), _guide_as_typed(guide, before)
+            piece = with_guide(with_lettering(piece, lettering), guide, typed)
+            guide = typed
         if self.kind is None:
-            fit = lettering.fit
-            if fit is None:
-                return Done(piece)
-            restored = with_lettering(piece, _as_typed(lettering, fit))
-            return Done(with_guide(restored, guide, _guide_as_typed(guide, fit)))
-        # What another fit has solved is not what was typed.
-        base = _as_typed(lettering, lettering.fit) if lettering.fit else lettering
-        if lettering.fit:
-            piece = with_guide(piece, guide, _guide_as_typed(guide, lettering.fit))
-        piece = with_lettering(piece, base)
-        fit = _begun(base, guide_of(piece, lettering.guide), self.kind, lettering.fit)
+            return Done(piece)
+        fit = _begun(lettering, guide, self.kind, before)
         if self.kind == "gap":
-            fit = _limited(fit, piece, base, faces)
-        return Done(with_lettering(piece, base.model_copy(update={"fit": fit})))
+            fit = _limited(fit, piece, lettering, faces)
+        return Done(with_lettering(piece, lettering.model_copy(update={"fit": fit})))
 
 
 def _begun(lettering: Lettering, guide: AnyGuide, kind: str, before: Fit | None) -> Fit:

@@ -14,7 +14,7 @@ from ulvent.core.fits.trials import Settings, Tried, beyond, typed_figure
 from ulvent.core.recipe import GivesWay, Lettering
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.clearance import clearance_of
-from ulvent.core.setting.letters.words import joins
+from ulvent.core.setting.letters.words import join_each_other
 from ulvent.core.setting.rows.outcome import Fitted
 
 _TIGHTEST = 0.6
@@ -67,14 +67,13 @@ def gap_limits(line: Setting) -> tuple[float, float]:
     At the least two letters just do not touch, at the most letters stand as far apart as they
     are high: common practice, no source.
     """
-    bent = line.bent
-    clearance = clearance_of(line.face, line.clusters, line.scales, bent)
+    clearance = clearance_of(line.face, line.clusters, line.scales, line.bent)
     pairs = np.arange(max(len(line.clusters) - 1, 0))
     clear = clearance.on_curve(line.frames, pairs)
     apart = [
         float(free)
         for free, one, two in zip(clear, line.clusters, line.clusters[1:], strict=False)
-        if not (joins(line.face, one) and joins(line.face, two))
+        if not join_each_other(line.face, one, two)
     ]
     present = line.lettering.tracking
     least = present - min(apart) if apart and line.lettering.spacing == "font" else -line.capital

@@ -9,7 +9,7 @@ from ulvent.core.base.tolerances import NIL
 from ulvent.core.base.trees import point_tree
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.clearance import polygon_about, polygon_round
-from ulvent.core.setting.letters.words import joins
+from ulvent.core.setting.letters.words import join_each_other
 from ulvent.core.shapes import Region
 
 _SLIVER = 1e-4
@@ -84,5 +84,4 @@ def _by_design(line: Setting, one: int, two: int) -> bool:
     if two != one + 1 or line.runs[one] != line.runs[two]:
         return False
     first, second = line.clusters[one], line.clusters[two]
-    both = joins(line.face, first) and joins(line.face, second)
-    return both or line.face.touching(first, second)
+    return join_each_other(line.face, first, second) or line.face.touching(first, second)

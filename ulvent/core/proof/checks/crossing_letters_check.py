@@ -5,6 +5,7 @@ from __future__ import annotations
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.crossing_letters import crossing_letters
 from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.where import counted
 
 _MOST_NAMED = 6
 _MOST_MEASURED = 6
@@ -28,8 +29,7 @@ def _look(subject: Subject) -> list[Finding]:
     pairs = [one.text + two.text for _, one, two, _ in found]
     named = ", ".join(f"“{pair}”" for pair in dict.fromkeys(pairs[:_MOST_NAMED]))
     others = f" and {len(pairs) - _MOST_NAMED} more" if len(pairs) > _MOST_NAMED else ""
-    places = "1 place" if len(found) == 1 else f"{len(found)} places"
-    places += " or more" if more_places else ""
+    places = counted(len(found), "place") + (" or more" if more_places else "")
     return [
         CHECK.finding(
             f"letters overlap at {places}, by up to {found[0][0]:.2g} mm²: {named}{others}",

@@ -55,10 +55,7 @@ class DialPlaces:
         steps = self._at_its_own(first) if dial.on else self._steps(len(own))
         self.stations: Stations = first + self._way * steps
         self.texts = own or label_texts(dial.labels, len(self.stations))
-        self.on_guide: Booleans = _on_guide(guide, self.stations)
-        if guide.closed and not dial.places:
-            # What would come to stand past one lap would stand on others.
-            self.on_guide = np.abs(steps) < guide.length - JOINT
+        self.on_guide: Booleans = self._on_guide(steps)
 
     @property
     def labels(self) -> list[Label]:
@@ -96,7 +93,8 @@ class DialPlaces:
         majors = self.stations[self.on_guide]
         between = np.arange(1, ticks.parts) / ticks.parts
         ends = majors
-        if guide.closed and (self._dial.divisions is not None or self._all_round):
+        if guide.closed and not self._dial.places and self._dial.pitch is None:
+            # The places divide all of the guide.
             ends = np.append(majors, majors[:1] + self._way * guide.length)
         spans = np.diff(ends)
         if (len(spans) + 1) * ticks.parts > MOST_TICKS:
@@ -117,10 +115,14 @@ class DialPlaces:
             Outline.joined(line for line in lines if line.operations[-1:] != "Z"),
         )
 
-    @property
-    def _all_round(self) -> bool:
-        """Whether the places divide all of a closed guide."""
-        return not self._dial.places and self._dial.pitch is None
+    def _on_guide(self, steps: Stations) -> Booleans:
+        """Which places have the guide under them, and no other place of an earlier lap."""
+        if not self._guide.closed:
+            inside = self.stations <= self._guide.length + JOINT
+            return (self.stations >= -JOINT) & inside
+        if self._dial.places:
+            return np.ones(len(steps), dtype=bool)
+        return np.abs(steps) < self._guide.length - JOINT
 
     def _steps(self, own: int) -> Stations:
         """How far each place is from the first; `own` is how many labels there are."""
@@ -165,12 +167,6 @@ def outside(guide: Curve) -> float:
     if not guide.closed:
         return 1.0
     return 1.0 if guide.frames(guide.length - JOINT).turnings[0] < 0.0 else -1.0
-
-
-def _on_guide(guide: Curve, stations: Stations) -> Booleans:
-    if guide.closed:
-        return np.ones(len(stations), dtype=bool)
-    return (stations >= -JOINT) & (stations <= guide.length + JOINT)
 
 
 def _radius(guide: Curve) -> float:

@@ -133,11 +133,16 @@ def _joined(face: Face, clusters: tuple[Cluster, ...]) -> list[int]:
     return [
         index
         for index, (one, two) in enumerate(zip(clusters, clusters[1:], strict=False))
-        if joins(face, one) and joins(face, two) and face.touching(one, two)
+        if join_each_other(face, one, two) and face.touching(one, two)
     ]
 
 
-def joins(face: Face, cluster: Cluster) -> bool:
+def join_each_other(face: Face, one: Cluster, two: Cluster) -> bool:
+    """Whether two neighbours are letters that run into each other, as in a script."""
+    return _joins(face, one) and _joins(face, two)
+
+
+def _joins(face: Face, cluster: Cluster) -> bool:
     letter = cluster.text[:1]
     if not letter.isalpha():
         return False

@@ -11,7 +11,7 @@ from ulvent.core.faces import Cluster, Face
 from ulvent.core.faces.sides import Band, band_of
 from ulvent.core.setting.gaps.gap import GapMeter
 from ulvent.core.setting.gaps.profiles import softening
-from ulvent.core.setting.letters.words import joins
+from ulvent.core.setting.letters.words import join_each_other
 
 _ORDINARY = {"capital": "HAMBURGEFONTS", "x": "hamburgefonts"}
 """Words whose pairs are ordinary ones: the median of their gaps is a face's common gap."""
@@ -38,7 +38,7 @@ def gap_targets(
     """
     targets = designed.copy()
     for index, (one, two) in enumerate(zip(clusters, clusters[1:], strict=False)):
-        if (joins(face, one) and joins(face, two) and face.touching(one, two)) or not (
+        if (join_each_other(face, one, two) and face.touching(one, two)) or not (
             space_all or (_is_letter(one) and _is_letter(two))
         ):
             targets[index] = np.nan
