@@ -2,6 +2,7 @@
   import { Button, InlineNotification, Modal, Search, TextInput } from 'carbon-components-svelte';
   import { onMount } from 'svelte';
   import { api, asDocument, saying, type DrawerEntry, type Guide } from '../api/client';
+  import { newest } from '../api/newest';
   import type { Editor } from '../piece/editor.svelte';
   import { guideName } from '../words/words';
 
@@ -31,12 +32,13 @@
     void find();
   });
 
-  async function find(): Promise<void> {
-    const answer = await api
-      .GET('/api/drawer', { params: { query: { words } } })
-      .catch(() => undefined);
+  const take = newest<{ data?: typeof entries; error?: unknown } | undefined>((answer) => {
     if (answer?.data) entries = answer.data;
     else wrong = saying(answer?.error);
+  });
+
+  function find(): Promise<void> {
+    return take(api.GET('/api/drawer', { params: { query: { words } } }).catch(() => undefined));
   }
 
   async function done(answer: { error?: unknown } | undefined): Promise<boolean> {

@@ -9,6 +9,7 @@
   import FolderOpen from 'carbon-icons-svelte/lib/FolderOpen.svelte';
   import { onMount } from 'svelte';
   import { api, asDocument, saying, type OpenPiece, type PieceSummary } from '../api/client';
+  import { newest } from '../api/newest';
   import Brand from '../shell/Brand.svelte';
   import { router } from '../shell/router.svelte';
   import NewPiece from './NewPiece.svelte';
@@ -27,10 +28,13 @@
 
   onMount(load);
 
-  async function load(): Promise<void> {
-    const [there, gone] = await Promise.all([list(false), list(true)]);
+  const take = newest<(PieceSummary[] | undefined)[]>(([there, gone]) => {
     if (there) pieces = there;
     if (gone) deleted = gone;
+  });
+
+  function load(): Promise<void> {
+    return take(Promise.all([list(false), list(true)]));
   }
 
   function again(): void {

@@ -3,6 +3,7 @@
   import ChevronDown from 'carbon-icons-svelte/lib/ChevronDown.svelte';
   import { catalogue } from '../../api/catalogue';
   import { api, saying, type FaceEntry, type Lettering } from '../../api/client';
+  import { newest } from '../../api/newest';
   import type { Editor } from '../../piece/editor.svelte';
 
   interface Props {
@@ -71,12 +72,14 @@
     await load();
   }
 
-  async function load(): Promise<void> {
-    const answer = await api
-      .GET('/api/faces', { params: { query: { text: lettering.text } } })
-      .catch(() => undefined);
+  const take = newest<{ data?: FaceEntry[]; error?: unknown } | undefined>((answer) => {
     faces = answer?.data;
     if (!answer?.data) wrong = saying(answer?.error);
+  });
+
+  function load(): Promise<void> {
+    const params = { query: { text: lettering.text } };
+    return take(api.GET('/api/faces', { params }).catch(() => undefined));
   }
 
   async function choose(face: string): Promise<void> {

@@ -2,6 +2,7 @@
   import { Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { catalogue, choices } from '../../api/catalogue';
   import { api, type FaceEntry, type Lettering } from '../../api/client';
+  import { newest } from '../../api/newest';
   import type { Editor } from '../../piece/editor.svelte';
   import Choice from '../../parts/Choice.svelte';
   import LengthField from '../../parts/LengthField.svelte';
@@ -15,12 +16,10 @@
   let { editor, lettering, set }: Props = $props();
 
   let face = $state.raw<FaceEntry>();
+  const take = newest<{ data?: FaceEntry } | undefined>((answer) => (face = answer?.data));
   $effect(() => {
-    const wanted = lettering.face;
-    void api
-      .GET('/api/faces/{face_id}', { params: { path: { face_id: wanted } } })
-      .catch(() => undefined)
-      .then((answer) => (face = answer?.data));
+    const params = { path: { face_id: lettering.face } };
+    void take(api.GET('/api/faces/{face_id}', { params }).catch(() => undefined));
   });
 
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
