@@ -38,6 +38,5 @@ KIND = GuideKind(
     inputs=(Figure("width", "Width"), Figure("rise", "Rise")),
     starts=(Start("slope", "M6 26L38 6", lambda _: {"width": 80.0, "rise": 60.0}, 65, "slope"),),
     sized_by=("width", "rise"),
-    grows_with=("width", "rise"),
     drawn=_drawn,
 )

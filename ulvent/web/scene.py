@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from ulvent.core.acts.grips import grips, grips_on_line
-from ulvent.core.base.arrays import united
+from ulvent.core.base.arrays import extent, united
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.drawing.bands import bands
@@ -26,11 +26,13 @@ from ulvent.core.faces import PlacedGlyph
 from ulvent.core.fits.offered import fits_offered, keeps_offered
 from ulvent.core.guides import named_places
 from ulvent.core.guides.blanks import blank_words
-from ulvent.core.guides.kinds import kind_of, sizes_of
+from ulvent.core.guides.kinds import SCALE, figures_of, kind_of, sizes_of
+from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.proof import Finding
 from ulvent.core.recipe.arrangements import arrangement_of, placing_of, usual_pitch
 from ulvent.core.setting import Setting
+from ulvent.core.setting.rows.outcome import Fitted
 from ulvent.formats.svg_data import broken_line_data, curve_data, matrices_data, outline_data
 from ulvent.web.shown import (
     Moved,
@@ -81,6 +83,7 @@ class Painting:
         return turned(
             Scene(
                 bounds=layout.reach(),
+                extent=extent(curve_bounds(layout.blank[0])) if layout.blank else None,
                 blank=[curve_data(outline) for outline in layout.blank],
                 blank_words=blank_words(layout.piece.blank),
                 blank_bounds=united([curve_bounds(outline) for outline in layout.blank]),
@@ -125,10 +128,11 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
             NamedPlace(name=name, share=share) for name, share in named_places(guide.curve).items()
         ],
         bounds=guide.bounds,
+        extent=extent(guide.bounds),
         shown=not (recipe.hidden or recipe.removed),
         note=guide.note,
         tight="".join(broken_line_data(line) for line in tight_lines(guide.curve, mine)),
-        size=kind.words(recipe),
+        size=kind.words(real_figures(recipe)),
         readings=kind.readings(recipe),
         sizes=list(sizes_of(recipe).values()),
     )
@@ -215,7 +219,7 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
         labels=[setting.labels[run].index for run in setting.runs] if setting.labels else [],
         label_texts={label.index: label.text for label in setting.labels},
         last=SceneLast(at=last.at, left=last.left) if last else None,
-        fit=SceneFit(**vars(setting.fitted)) if setting.fitted else None,
+        fit=_fit(setting.fitted, layout.guide(lettering.guide)) if setting.fitted else None,
         strokes=setting.face.single_stroke,
         bounds=setting.reach(),
         length=setting.length,
@@ -226,6 +230,20 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
         keeps=list(keeps_offered(asked, layout.piece)),
         line_to_line=usual_pitch(asked.height),
     )
+
+
+def _fit(fitted: Fitted, guide: LaidGuide) -> SceneFit:
+    figures = dict(fitted.guide_figures)
+    size = next(iter(figures), "")
+    recipe, real = guide.recipe, real_figures(guide.recipe)
+    if size == SCALE.field and real is not recipe:
+        figures = {size: real.scaled} | {
+            one.field: getattr(real, one.field)
+            for one in figures_of(real)
+            if getattr(real, one.field) != getattr(recipe, one.field)
+        }
+    shown = vars(fitted) | {"guide_figures": figures}
+    return SceneFit(**shown, size=size)
 
 
 def _chosen_guide(layout: Layout, chosen: str | None) -> tuple[LaidGuide | None, bool]:

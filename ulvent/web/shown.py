@@ -37,6 +37,8 @@ class SceneGuide(BaseModel):
         what it is, in a few words with its size
     readings
         which ways lettering can read on it, along it and against it, in words
+    extent
+        how wide and how high it is, mm
     sizes
         figures of it that lettering can size
     """
@@ -47,6 +49,7 @@ class SceneGuide(BaseModel):
     closed: bool
     places: list[NamedPlace]
     bounds: Bounds
+    extent: tuple[float, float]
     shown: bool
     note: str
     tight: str
@@ -115,13 +118,16 @@ class SceneLast(BaseModel):
 class SceneFit(BaseModel):
     """A figure that was solved, and why there is no exact answer, where there is none.
 
+    size
+        the field of its guide that was solved
     figures, guide_figures
-        what fields of the lettering and of its guide come to
+        what fields of the lettering and of its guide come to, as one would measure them
     """
 
     kind: str
     value: float
     note: str
+    size: str
     figures: dict[str, float]
     guide_figures: dict[str, float]
 
@@ -237,9 +243,14 @@ class SceneFrame(BaseModel):
 
 
 class Scene(BaseModel):
-    """All that the layout view shows."""
+    """All that the layout view shows.
+
+    extent
+        how wide and how high the blank is, mm, where there is one
+    """
 
     bounds: Bounds
+    extent: tuple[float, float] | None
     blank: list[str]
     blank_words: str
     blank_bounds: Bounds

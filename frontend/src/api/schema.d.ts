@@ -2591,13 +2591,13 @@ export interface components {
          * @description What a lettering's fit came to kept as plain figures, and the fit ended.
          */
         KeepFigures: {
-            /** Lettering */
-            lettering: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             act: "keep-figures";
+            /** Lettering */
+            lettering: string;
         };
         /**
          * KeepPlaceAs
@@ -3157,7 +3157,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["RestoreGuide"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -4505,6 +4505,26 @@ export interface components {
             gap?: number | null;
         };
         /**
+         * ResizeGuide
+         * @description A guide made larger or smaller as a whole.
+         *
+         *     measure, to
+         *         what of it is made how large: its width, height or length, mm; or so many % of what it is
+         */
+        ResizeGuide: {
+            /** Guide */
+            guide: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "resize-guide";
+            /** Measure */
+            measure: ("percent" | "width" | "height") | "length";
+            /** To */
+            to: number;
+        };
+        /**
          * RestoreGuide
          * @description A deleted guide, of which the line was kept, brought back.
          */
@@ -4549,8 +4569,38 @@ export interface components {
             inside: number;
         };
         /**
+         * ScalePiece
+         * @description The whole piece scaled about its middle; tools, sheet and material stay what they are.
+         *
+         *     measure, to
+         *         how wide or high its blank becomes, mm, or in % of what it is; where there is no blank,
+         *         all that is drawn
+         *     blank
+         *         instead: another blank, which it is scaled to
+         */
+        ScalePiece: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "scale-piece";
+            /**
+             * Measure
+             * @default percent
+             * @enum {string}
+             */
+            measure: "percent" | "width" | "height";
+            /** To */
+            to?: number | null;
+            /** Blank */
+            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"]) | null;
+        };
+        /**
          * Scene
          * @description All that the layout view shows.
+         *
+         *     extent
+         *         how wide and how high the blank is, mm, where there is one
          */
         Scene: {
             /** Bounds */
@@ -4560,6 +4610,11 @@ export interface components {
                 number,
                 number
             ];
+            /** Extent */
+            extent: [
+                number,
+                number
+            ] | null;
             /** Blank */
             blank: string[];
             /** Blank Words */
@@ -4590,8 +4645,10 @@ export interface components {
          * SceneFit
          * @description A figure that was solved, and why there is no exact answer, where there is none.
          *
+         *     size
+         *         the field of its guide that was solved
          *     figures, guide_figures
-         *         what fields of the lettering and of its guide come to
+         *         what fields of the lettering and of its guide come to, as one would measure them
          */
         SceneFit: {
             /** Kind */
@@ -4600,6 +4657,8 @@ export interface components {
             value: number;
             /** Note */
             note: string;
+            /** Size */
+            size: string;
             /** Figures */
             figures: {
                 [key: string]: number;
@@ -4639,6 +4698,8 @@ export interface components {
          *         what it is, in a few words with its size
          *     readings
          *         which ways lettering can read on it, along it and against it, in words
+         *     extent
+         *         how wide and how high it is, mm
          *     sizes
          *         figures of it that lettering can size
          */
@@ -4657,6 +4718,11 @@ export interface components {
             bounds: [
                 number,
                 number,
+                number,
+                number
+            ];
+            /** Extent */
+            extent: [
                 number,
                 number
             ];

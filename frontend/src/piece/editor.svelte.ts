@@ -125,12 +125,16 @@ export class Editor {
   }
 
   changeGuide(id: string, changed: Partial<Guide> | Record<string, unknown>): void {
+    const solves = (one: Lettering) => one.guide === id && this.#solves(one, 'guide_figures', changed);
+    // What else was solved with the figure that is typed stays as it came to.
+    const solving = this.piece.letterings.find(solves);
+    const solved = solving && this.fitOf(solving)?.guide_figures;
     this.#apply((piece) => ({
       ...piece,
-      letterings: piece.letterings.map((one) =>
-        one.guide === id && this.#solves(one, 'guide_figures', changed) ? { ...one, fit: null } : one,
+      letterings: piece.letterings.map((one) => (solves(one) ? { ...one, fit: null } : one)),
+      guides: piece.guides.map((one) =>
+        one.id === id ? ({ ...one, ...solved, ...changed } as Guide) : one,
       ),
-      guides: piece.guides.map((one) => (one.id === id ? ({ ...one, ...changed } as Guide) : one)),
     }));
   }
 

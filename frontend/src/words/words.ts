@@ -44,8 +44,7 @@ export function fitWords(
   fit: NonNullable<SceneLettering['fit']>,
   guide: SceneGuide | undefined,
 ): string {
-  const [field, of] = Object.entries(fit.guide_figures)[0] ?? [];
-  const size = guide?.sizes.find((one) => one.field === field);
+  const size = guide?.sizes.find((one) => one.field === fit.size);
   switch (fit.kind) {
     case 'height':
       return `${labelOf('fit', fit.kind)}: ${figure(fit.value)} mm`;
@@ -54,7 +53,7 @@ export function fitWords(
     case 'taper':
       return `ends ${figure(fit.value)} mm high`;
     case 'guide':
-      return `${(size?.label ?? field ?? '').toLowerCase()} that fits: ${figure(of ?? 0)} ${size?.unit ?? ''}`.trim();
+      return `${(size?.label ?? fit.size).toLowerCase()} that fits: ${figure(fit.value)} ${size?.unit ?? ''}`.trim();
     default:
       return `${fit.value} times come nearest`;
   }

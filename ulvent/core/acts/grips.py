@@ -17,9 +17,9 @@ from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides import guide_curve, guide_curves
 from ulvent.core.guides.grip import Grip
-from ulvent.core.guides.guide_recipe import LEAST_SCALE, MOST_SCALE
 from ulvent.core.guides.kind import GuideKind, Hold
-from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.guides.kinds import AnyGuide, figures_of, kind_of
+from ulvent.core.guides.scaling import real_figures, resized
 from ulvent.core.layout import LaidGuide
 from ulvent.core.recipe import Piece
 
@@ -163,13 +163,17 @@ def _scaled(recipe: AnyGuide, hold: Hold) -> AnyGuide:
     before, now = abs(complex(*hold.start) - centre), abs(complex(*hold.end) - centre)
     if before <= 0.0 or now <= 0.0:
         return recipe
-    factor = now / before
-    for field in kind_of(recipe).grows_with:
-        size = getattr(recipe, field)
-        if size is not None:
-            return recipe.model_copy(update={field: max(round(size * factor, 2), 0.01)})
-    scaled = round(min(max(recipe.scaled * factor, LEAST_SCALE), MOST_SCALE), 4)
-    return recipe.model_copy(update={"scaled": scaled})
+    size = _first_length(real_figures(recipe))
+    # A pull leaves the first figure tidy, and the others in proportion.
+    factor = max(round(size * now / before, 2), 0.01) / size
+    return resized(recipe, factor)
+
+
+def _first_length(recipe: AnyGuide) -> float:
+    """The figure by which a pull is counted; a scale, in hundredths, where there is none."""
+    fields = (figure.field for figure in figures_of(recipe) if figure.unit == "mm")
+    sizes = (getattr(recipe, field) for field in fields)
+    return next((size for size in sizes if size), 100.0)
 
 
 def _tidy(point: complex) -> Point:

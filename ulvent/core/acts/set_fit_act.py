@@ -12,6 +12,7 @@ from ulvent.core.fits import with_height
 from ulvent.core.fits.filling_gap import gap_limits
 from ulvent.core.fits.offered import KINDS_OF_FIT
 from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import FaceNamed, lay_out
 from ulvent.core.recipe import Fit, Lettering, Piece
 
@@ -88,4 +89,4 @@ def _as_typed(lettering: Lettering, fit: Fit) -> Lettering:
 def _guide_as_typed(guide: AnyGuide, fit: Fit) -> AnyGuide:
     sizes = (*kind_of(guide).sized_by, "scaled")
     typed = {field: value for field, value in fit.typed_guide.items() if field in sizes}
-    return guide.model_copy(update=typed) if fit.kind == "guide" else guide
+    return real_figures(guide.model_copy(update=typed)) if fit.kind == "guide" else guide

@@ -62,6 +62,12 @@ Bounds = Annotated[tuple[float, float, float, float], Turned(box=True)]
 """Least x, least y, greatest x, greatest y, mm, y up."""
 
 
+def extent(box: Bounds) -> tuple[float, float]:
+    """Width and height of a box, mm."""
+    x0, y0, x1, y1 = box
+    return x1 - x0, y1 - y0
+
+
 def turned_left(vectors: Vectors) -> Vectors:
     """(n, 2) vectors turned a quarter to the left."""
     return np.stack([-vectors[:, 1], vectors[:, 0]], axis=1)

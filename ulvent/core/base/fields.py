@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -13,9 +14,19 @@ FARTHEST = 100_000.0
 LONGEST = 1e6
 """Longest guide, mm: a kilometre."""
 
-Coordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
-Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
-SizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False)]
+
+@dataclass(frozen=True)
+class Length:
+    """Marks a type whose figures are lengths of the design: they grow when it is scaled."""
+
+
+LENGTH = Length()
+Coordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False), LENGTH]
+Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False), LENGTH]
+SizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False), LENGTH]
+ToolSize = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
+"""A length that belongs to a tool, a material or a machine: a scaled design keeps it."""
+ToolSizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False)]
 Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
 Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]
 PathData = Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
@@ -28,6 +39,10 @@ class Model(BaseModel):
 
     # Built when it is first asked for: most commands need few of all recipes.
     model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
+
+    def no_lengths(self) -> tuple[str, ...]:
+        """Fields with figures that are no lengths here, for what another field says."""
+        return ()
 
 
 class WrongRecipeError(ValueError):

@@ -20,6 +20,7 @@ from ulvent.core.guides.blanks import BLANKS
 from ulvent.core.guides.frame import to_piece
 from ulvent.core.guides.kind import DrawnFigure, Made
 from ulvent.core.guides.kinds import kind_of
+from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.setting import Setting
 from ulvent.core.setting.letters.touch import touch_height
@@ -62,6 +63,8 @@ def dimensions(layout: Layout) -> list[Dimension]:
     for guide in layout.shown_guides:
         fits = [one.fitted for one in settings if one.lettering.guide == guide.recipe.id]
         solved = {figure for fit in fits if fit for figure in fit.guide_figures}
+        if "scaled" in solved:
+            solved.update(type(guide.recipe).model_fields)
         found += _each("guide", guide.recipe.id, _of_guide(guide, laid), solved)
     for setting in settings:
         fitted = setting.fitted.figures if setting.fitted else {}
@@ -82,7 +85,7 @@ def _each(
 
 
 def _of_guide(guide: LaidGuide, laid: dict[str, LaidGuide]) -> list[DrawnFigure]:
-    recipe = guide.recipe
+    recipe = real_figures(guide.recipe)
     kind = kind_of(recipe)
     if kind.drawn_on is not None:
         bases = tuple(laid[name].curve for name in recipe.leans_on)

@@ -15,6 +15,7 @@ from pydantic import Field, model_validator
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import CurveError, wrong_field
 from ulvent.core.base.fields import (
+    LENGTH,
     Coordinate,
     Model,
     PathData,
@@ -121,7 +122,7 @@ class OutlineBlank(Model):
     """A free outline: closed lines as SVG path data, mm, y up, the outer one first."""
 
     kind: Literal["outline"]
-    lines: Annotated[tuple[PathData, ...], Field(min_length=1, max_length=200)]
+    lines: Annotated[tuple[Annotated[PathData, LENGTH], ...], Field(min_length=1, max_length=200)]
     source: Annotated[str, Field(max_length=200)] = ""
 
 

@@ -53,6 +53,8 @@ class GuideRecipe(Model):
 
     leaning_fields: ClassVar[tuple[str, ...]] = ()
     """Fields that name the guides from which this one is made."""
+    keeps_scale: ClassVar[bool] = False
+    """Whether its size is said by `scaled`, for want of figures; others take it into theirs."""
 
     id: Identifier
     centre: XY = (0.0, 0.0)

@@ -130,8 +130,6 @@ class GuideKind:
         what a person may set of it, beside what all guides have
     sized_by, shortened_by
         figures that lettering may size, and whether more of one makes the guide shorter
-    grows_with
-        figures of which the one that is given scales the whole guide
     drawn
         its figures on the drawing, in its own frame
     drawn_on
@@ -171,7 +169,6 @@ class GuideKind:
     starts: tuple[Start, ...] = ()
     sized_by: tuple[str, ...] = ()
     shortened_by: Callable[[Any, str], bool] = lambda _recipe, _figure: False
-    grows_with: tuple[str, ...] = ()
     drawn: Callable[[Any], list[DrawnFigure]] = lambda _recipe: []
     drawn_on: Callable[[Any, Made], list[DrawnFigure]] | None = None
     restated: Callable[[Any], dict[str, float]] | None = None

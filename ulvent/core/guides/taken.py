@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from contextlib import suppress
-from typing import Any
 
 from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, wrong_field
@@ -14,9 +13,9 @@ from ulvent.core.curves import Curve, Segment
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides.blanks import AnyBlank, OutlineBlank, blank_curves
 from ulvent.core.guides.build import guide_curves
-from ulvent.core.guides.guide_recipe import LEAST_SCALE, MOST_SCALE
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.guides.kinds.path_guide import PathGuide
+from ulvent.core.guides.scaling import resized
 from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
 from ulvent.core.outlines.path_text import segment_data
 
@@ -133,15 +132,11 @@ def fitted_to(guide: AnyGuide, blank: AnyBlank | None) -> AnyGuide:
     box = curve_bounds(blank_curves(blank)[0])
     a0, b0, a1, b1 = curve_bounds(guide_curves((guide,))[guide.id])
     wide, high = box[2] - box[0], box[3] - box[1]
-    factor = _FITS * min(wide / max(a1 - a0, NIL), high / max(b1 - b0, NIL))
-    scaled = min(max(round(guide.scaled * factor, 4), LEAST_SCALE), MOST_SCALE)
+    factor = round(_FITS * min(wide / max(a1 - a0, NIL), high / max(b1 - b0, NIL)), 4)
     x, y = _middle(box)
     off = ((a0 + a1) / 2.0 * factor, (b0 + b1) / 2.0 * factor)
     centre = (round(x - off[0], _DECIMALS), round(y - off[1], _DECIMALS))
-    changed: dict[str, Any] = {"scaled": scaled, "centre": centre, "seam": guide.seam * factor}
-    if guide.part is not None:
-        changed["part"] = tuple(station * factor for station in guide.part)
-    return guide.model_copy(update=changed)
+    return resized(guide, factor).model_copy(update={"centre": centre})
 
 
 def _middle(box: Bounds) -> tuple[float, float]:

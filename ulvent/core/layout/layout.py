@@ -64,6 +64,10 @@ class Layout:
     stands: dict[str, tuple[Standing, Face]]
     """What each lettering stands on, and its face before it is styled, by the lettering's id."""
 
+    def guide(self, guide_id: str) -> LaidGuide:
+        """The guide with this id, which must be there."""
+        return next(guide for guide in self.guides if guide.recipe.id == guide_id)
+
     @property
     def shown_guides(self) -> tuple[LaidGuide, ...]:
         """The guides that a person sees: neither hidden nor removed."""

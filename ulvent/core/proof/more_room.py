@@ -12,7 +12,8 @@ from ulvent.core.base.errors import CurveError, PieceError
 from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.fits import root, set_fitted, with_height
 from ulvent.core.guides import guide_curve
-from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.guides.kinds import kind_of
+from ulvent.core.guides.scaling import resized
 from ulvent.core.layout import Layout, standing_of
 from ulvent.core.proof.more_places import more_places
 from ulvent.core.proof.remedy import Remedy
@@ -151,8 +152,9 @@ def _larger_guide(
         labels = len(worst.stretches) if lettering.dial else 1
         room = worst.baseline.length / labels
         factor *= 1.0 + worst.overhang / room
-        field, size = _size(recipe, factor)
-        larger = recipe.model_copy(update={field: size})
+        # Rounded up, so that what is said is enough.
+        factor = math.ceil(factor * 1000.0 - 1e-6) / 1000.0
+        larger = resized(recipe, factor)
         try:
             standing = standing_of(larger, guide_curve(larger))
             lines = set_fitted(lettering, standing, face)
@@ -162,15 +164,10 @@ def _larger_guide(
         return None
     if factor > _MOST_LARGER:
         return None
-    words = {"scaled": "scaled by {}", "round": "{} mm round"}.get(field, field + " {} mm")
-    label = "larger guide: " + words.format(f"{size:g}")
-    return Remedy(label=label, of="guide", owner=recipe.id, changes={field: size})
-
-
-def _size(recipe: AnyGuide, factor: float) -> tuple[str, float]:
-    """The field that makes a guide larger, and its value for a factor, rounded up."""
-    for field in kind_of(recipe).grows_with:
-        size = getattr(recipe, field)
-        if size is not None:
-            return field, math.ceil(size * factor * 10.0 - 1e-6) / 10.0
-    return "scaled", math.ceil(recipe.scaled * factor * 1000.0 - 1e-6) / 1000.0
+    plain, changed = recipe.model_dump(), larger.model_dump()
+    return Remedy(
+        label=f"larger guide: {100.0 * factor:g} %, {kind_of(larger).words(larger)}",
+        of="guide",
+        owner=recipe.id,
+        changes={field: value for field, value in changed.items() if value != plain[field]},
+    )

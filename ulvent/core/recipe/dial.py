@@ -6,14 +6,14 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import Degrees, Model, Size, WrongRecipeError
+from ulvent.core.base.fields import LENGTH, Degrees, Model, Size, WrongRecipeError
 from ulvent.core.stances import LABEL_STANCES
 
 MOST_LABELS = 720
 MOST_TICKS = 5000
 
 Figure = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
-Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False)]
+Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False), LENGTH]
 LONGEST_LABEL = 80
 LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
 if TYPE_CHECKING:
@@ -79,7 +79,7 @@ class Tick(Model):
     """One kind of tick. Width 0 is a single stroke."""
 
     length: Size
-    width: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 0.0
+    width: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False), LENGTH] = 0.0
 
 
 class Ticks(Model):
@@ -120,7 +120,7 @@ class Dial(Model):
 
     labels: Annotated[Numbers | Names | Phrase, Field(discriminator="kind")]
     divisions: Annotated[int, Field(ge=1, le=MOST_LABELS)] | None = None
-    places: Annotated[tuple[Figure, ...], Field(max_length=MOST_LABELS)] = ()
+    places: Annotated[tuple[Annotated[Figure, LENGTH], ...], Field(max_length=MOST_LABELS)] = ()
     places_in: Literal["degrees", "mm"] = "degrees"
     pitch: Size | None = None
     on: Literal["corners", "points"] | None = None
@@ -129,6 +129,9 @@ class Dial(Model):
     curved: bool = True
     changes: Annotated[tuple[LabelChange, ...], Field(max_length=MOST_LABELS)] = ()
     ticks: Ticks | None = None
+
+    def no_lengths(self) -> tuple[str, ...]:
+        return ("places",) if self.places_in == "degrees" else ()
 
     @model_validator(mode="after")
     def _divided_one_way(self) -> Self:

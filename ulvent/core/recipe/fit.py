@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import Coordinate, Model, WrongRecipeError
+from ulvent.core.base.fields import LENGTH, Coordinate, Model, WrongRecipeError
 from ulvent.core.recipe.mark import Mark
 
 FieldName = Annotated[str, Field(max_length=40)]
@@ -16,8 +16,11 @@ class GivesWay(Model):
     """A figure that gives way, within limits, once a fit has reached its own."""
 
     figure: Literal["height", "width"]
-    least: Annotated[float, Field(gt=0.0, allow_inf_nan=False)] | None = None
-    most: Annotated[float, Field(gt=0.0, allow_inf_nan=False)] | None = None
+    least: Annotated[float, Field(gt=0.0, allow_inf_nan=False), LENGTH] | None = None
+    most: Annotated[float, Field(gt=0.0, allow_inf_nan=False), LENGTH] | None = None
+
+    def no_lengths(self) -> tuple[str, ...]:
+        return ("least", "most") if self.figure == "width" else ()
 
     @model_validator(mode="after")
     def _ordered(self) -> Self:
@@ -59,12 +62,12 @@ class Fit(Model):
     """
 
     kind: Literal["height", "gap", "taper", "guide", "repeats"]
-    margin: Annotated[float, Field(ge=0.0, le=10_000.0, allow_inf_nan=False)] = 0.0
+    margin: Annotated[float, Field(ge=0.0, le=10_000.0, allow_inf_nan=False), LENGTH] = 0.0
     least: Coordinate | None = None
     most: Coordinate | None = None
     part: tuple[Coordinate, Coordinate] | None = None
     within: Annotated[tuple[Literal["blank", "edges", "turns"], ...], Field(max_length=3)] = ()
-    clear: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 0.0
+    clear: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False), LENGTH] = 0.0
     alike: Annotated[str, Field(max_length=80)] = ""
     gives: Annotated[tuple[GivesWay, ...], Field(max_length=2)] = ()
     figure: Annotated[str, Field(max_length=40)] = ""
@@ -73,6 +76,11 @@ class Fit(Model):
     mark: Mark | None = None
     typed: dict[FieldName, Coordinate | None] = Field(default_factory=dict, max_length=8)
     typed_guide: dict[FieldName, Coordinate | None] = Field(default_factory=dict, max_length=8)
+
+    def no_lengths(self) -> tuple[str, ...]:
+        """What was typed has figures of all units: whoever scales knows whose they are."""
+        limits = ("least", "most") if self.kind in ("guide", "repeats") else ()
+        return (*limits, "typed", "typed_guide")
 
     @model_validator(mode="after")
     def _goes_together(self) -> Self:

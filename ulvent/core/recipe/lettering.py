@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 from pydantic import Field, field_validator, model_validator
 
 from ulvent.core.base.fields import (
+    LENGTH,
     Coordinate,
     Degrees,
     Identifier,
@@ -85,7 +86,7 @@ class Fill(Model):
     """
 
     way: Literal["lines", "around"] = "lines"
-    margin: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False)] = 2.0
+    margin: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False), LENGTH] = 2.0
     pitch: Size | None = None
     angle: Annotated[float, Field(ge=-360.0, le=360.0, allow_inf_nan=False)] = 0.0
     even: bool = True
@@ -198,7 +199,7 @@ class Lettering(Model):
     align: Literal["start", "centre", "end"] = "start"
     fit: Fit | None = None
     spacing: Literal["font", "even", "same", "overlap"] = "font"
-    overlap: Annotated[float, Field(gt=0.0, le=100.0, allow_inf_nan=False)] = 0.5
+    overlap: Annotated[float, Field(gt=0.0, le=100.0, allow_inf_nan=False), LENGTH] = 0.5
     space_all: bool = False
     tracking: Millimetres = 0.0
     word_space: Millimetres = 0.0
@@ -219,6 +220,9 @@ class Lettering(Model):
     prepare: Prepare | None = None
     hand: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
     hand_words: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
+
+    def no_lengths(self) -> tuple[str, ...]:
+        return ("at",) if self.at_in == "share" else ()
 
     @field_validator("text")
     @classmethod

@@ -13,10 +13,11 @@ from pydantic import Field, ValidationError, model_validator
 
 from ulvent.core.base.arrays import Bounds
 from ulvent.core.base.errors import FieldProblem, PieceError
-from ulvent.core.base.fields import Model, Size, WrongRecipeError
+from ulvent.core.base.fields import Model, ToolSize, WrongRecipeError
 from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
+from ulvent.core.guides.scaling import real_figures
 from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.preparing import Prepare
@@ -34,15 +35,15 @@ MOST_ACCEPTED = 2000
 class Sheet(Model):
     """The sheet that the blank lies on, centred, mm."""
 
-    width: Size
-    height: Size
+    width: ToolSize
+    height: ToolSize
 
 
 class ToolArea(Model):
     """What the tool reaches, centred, mm; `turned` lays it across."""
 
-    width: Size
-    height: Size
+    width: ToolSize
+    height: ToolSize
     turned: bool = False
 
     @property
@@ -194,9 +195,21 @@ def parsed_lettering(recipe: dict[str, Any]) -> Lettering:
 
 def _validated(document: Any) -> Piece:
     try:
-        return Piece.model_validate(document)
+        return _with_real_figures(Piece.model_validate(document))
     except ValidationError as error:
         raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
+
+
+def _with_real_figures(piece: Piece) -> Piece:
+    """The piece with the figures of its guides as one would measure them.
+
+    A guide that a fit scales keeps its scale: that is what is solved.
+    """
+    if all(guide.scaled == 1.0 for guide in piece.guides):
+        return piece
+    fitted = {one.guide for one in piece.letterings if one.fit and one.fit.kind == "guide"}
+    guides = (one if one.id in fitted else real_figures(one) for one in piece.guides)
+    return piece.model_copy(update={"guides": tuple(guides)})
 
 
 def parse_guide(document: Any) -> AnyGuide:

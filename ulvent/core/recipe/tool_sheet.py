@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
 
-from ulvent.core.base.fields import Identifier, Model, SizeOrNone
+from ulvent.core.base.fields import Identifier, Model, ToolSizeOrNone
 
 Words = Annotated[str, Field(max_length=200)]
 COMMON = "common practice, no source"
@@ -42,11 +42,11 @@ class ToolSheet(Model):
     id: Identifier
     name: Words
     use: Literal["kept", "removed", "sunk", "lines"] = "kept"
-    least_stroke: SizeOrNone = 0.0
-    least_gap: SizeOrNone = 0.0
-    least_part: SizeOrNone = 0.0
-    least_height: SizeOrNone = 0.0
-    cutter: SizeOrNone = 0.0
+    least_stroke: ToolSizeOrNone = 0.0
+    least_gap: ToolSizeOrNone = 0.0
+    least_part: ToolSizeOrNone = 0.0
+    least_height: ToolSizeOrNone = 0.0
+    cutter: ToolSizeOrNone = 0.0
     source: Words = ""
 
 

@@ -7,7 +7,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import Model, SizeOrNone, WrongRecipeError
+from ulvent.core.base.fields import LENGTH, Model, SizeOrNone, WrongRecipeError
 from ulvent.core.base.inputs import Again, Figure, Option, Switch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline
@@ -28,7 +28,7 @@ class Border(Model):
         part of the lettering's own outline rather than a layer of its own
     """
 
-    distance: Annotated[float, Field(ge=-500.0, le=500.0, allow_inf_nan=False)]
+    distance: Annotated[float, Field(ge=-500.0, le=500.0, allow_inf_nan=False), LENGTH]
     corners: Literal["round", "mitred", "bevelled"] = "round"
     fill: SizeOrNone = 0.0
     joined: bool = False

@@ -8,7 +8,7 @@ from typing import Annotated, Self
 import numpy as np
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import Model, Size, WrongRecipeError
+from ulvent.core.base.fields import Model, ToolSize, WrongRecipeError
 from ulvent.core.base.inputs import ByHand, Figure
 from ulvent.core.shapes import Region
 from ulvent.core.steps.bridge_search import (
@@ -29,7 +29,7 @@ MOST_BRIDGES = 2000
 class Bridges(Model):
     """Every counter tied to the sheet by one or more bridges."""
 
-    width: Size = 1.0
+    width: ToolSize = 1.0
     changes: Annotated[tuple[BridgeChange, ...], Field(max_length=MOST_BRIDGES)] = ()
 
     @model_validator(mode="after")

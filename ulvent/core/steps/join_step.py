@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ulvent.core.base.fields import Model, SizeOrNone
+from ulvent.core.base.fields import Model, ToolSizeOrNone
 from ulvent.core.base.inputs import Figure
 from ulvent.core.steps.cutout import merged
 from ulvent.core.steps.step import Step
@@ -16,7 +16,7 @@ class Join(Model):
         only where they overlap by more than this, mm: zero joins all that touch
     """
 
-    over: SizeOrNone = 0.0
+    over: ToolSizeOrNone = 0.0
 
 
 def _take(recipe: Join, work: Work) -> None:

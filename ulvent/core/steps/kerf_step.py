@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ulvent.core.base.fields import Model, Size
+from ulvent.core.base.fields import Model, ToolSize
 from ulvent.core.base.inputs import Figure, Option
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
@@ -17,7 +17,7 @@ class Kerf(Model):
         `outward`: the lettering is what is kept; `inward`: the lettering is cut out
     """
 
-    width: Size
+    width: ToolSize
     side: Literal["outward", "inward"] = "outward"
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ulvent.core.base.fields import Model, Size, SizeOrNone
+from ulvent.core.base.fields import Model, ToolSize, ToolSizeOrNone
 from ulvent.core.base.inputs import Figure, Option, Switch, When
 from ulvent.core.outlines import Polyline
 from ulvent.core.steps.cutout import Cutout
@@ -27,9 +27,9 @@ class Strokes(Model):
     """
 
     kind: Literal["middle", "hatch", "cross-hatch", "rings"]
-    pitch: Size = 0.5
+    pitch: ToolSize = 0.5
     angle: Annotated[float, Field(ge=-360.0, le=360.0, allow_inf_nan=False)] = 45.0
-    pen: SizeOrNone = 0.3
+    pen: ToolSizeOrNone = 0.3
     outline: bool = True
 
 

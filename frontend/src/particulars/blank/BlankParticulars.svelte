@@ -6,8 +6,11 @@
   import { figure } from '../../words/words';
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
+  import ScaleFields from '../../parts/ScaleFields.svelte';
 
   let { editor, onfile }: { editor: Editor; onfile: () => void } = $props();
+
+  type Blank = NonNullable<Piece['blank']>;
 
   const BLANKS = catalogue().blanks;
   const SHEETS = catalogue().sheets;
@@ -24,7 +27,20 @@
     if (name === (blank?.kind ?? '')) return;
     const wanted = BLANKS.find((one) => one.name === name);
     if (wanted && !wanted.first) onfile();
-    else set({ blank: wanted ? ({ kind: name, ...wanted.first } as Piece['blank']) : null });
+    else if (wanted) setBlank({ kind: name, ...wanted.first } as Blank);
+    else set({ blank: null });
+  }
+
+  /** Whether all that stands on the blank is scaled to another one. */
+  let along = $state(false);
+
+  function setBlank(wanted: Blank): void {
+    if (along) editor.act({ act: 'scale-piece', measure: 'percent', blank: wanted });
+    else set({ blank: wanted });
+  }
+
+  function scale(measure: 'percent' | 'width' | 'height', to: number): void {
+    editor.act({ act: 'scale-piece', measure, to });
   }
 
   const sheet = $derived(editor.piece.sheet ?? undefined);
@@ -63,13 +79,26 @@
         {values}
         problem={(field) =>
           editor.live.problems.find((one) => one.field === `blank.${field}`)?.reason ?? ''}
-        onset={(changed) => set({ blank: { ...blank, ...changed } as Piece['blank'] })}
+        onset={(changed) => setBlank({ ...blank, ...changed } as Blank)}
       />
     </div>
+    <Checkbox
+      labelText="Scale what stands on it when the blank changes"
+      checked={along}
+      on:check={(event) => (along = event.detail)}
+    />
     {#if 'source' in blank && blank.source}
       <p>From {blank.source}.</p>
     {/if}
   {/if}
+
+  <details>
+    <summary>Scale the whole piece</summary>
+    <div class="pair">
+      <ScaleFields extent={editor.live.around?.extent ?? undefined} onscale={scale} />
+    </div>
+    <p>Blank, guides, letters, gaps and borders grow together; tools and the sheet stay.</p>
+  </details>
 
   <Select
     size="sm"
@@ -140,6 +169,10 @@
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: 10px 12px;
+  }
+
+  details > .pair {
+    margin: 8px 0;
   }
 
   p {

@@ -8,6 +8,7 @@
   import Choice from '../../parts/Choice.svelte';
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
+  import ScaleFields from '../../parts/ScaleFields.svelte';
   import NodeParticulars from './NodeParticulars.svelte';
   import Ways from './Ways.svelte';
 
@@ -30,6 +31,10 @@
   const ways = $derived(kind.inputs.filter((one): one is Way => one.input === 'way'));
   const figures = $derived(kind.inputs.filter((one) => one.input === 'figure' || one.input === 'guide'));
   const options = $derived(kind.inputs.filter((one) => one.input === 'option'));
+  /** Whether its size is said by figures of its own. */
+  const measured = $derived(
+    ways.length > 0 || figures.some((one) => one.input === 'figure' && one.unit === 'mm'),
+  );
   const switches = $derived(kind.inputs.filter((one) => one.input === 'switch'));
   /** Whether the recipe itself says which way it runs. */
   const turns = $derived(options.some((one) => 'field' in one && one.field === 'turn'));
@@ -52,6 +57,10 @@
   }
 
   const problem = (field: string) => editor.problem('guides', guide.id, field);
+
+  function scale(measure: 'percent' | 'width' | 'height', to: number): void {
+    editor.act({ act: 'resize-guide', guide: id, measure, to });
+  }
 
   function usePart(on: boolean): void {
     if (!on) return set({ part: null });
@@ -99,7 +108,7 @@
   {/if}
   <Inputs inputs={switches} {values} onset={set} />
 
-  <details open={guide.turned !== 0 || guide.scaled !== 1}>
+  <details open={guide.turned !== 0 || !measured}>
     <summary>Place, turn, scale</summary>
     <div class="pair">
       {#if kind.turns || kind.scales}
@@ -121,13 +130,7 @@
         problem={problem('turned')}
         onset={(turned) => set({ turned })}
       />
-      <LengthField
-        label="Scaled by"
-        unit="×"
-        value={guide.scaled ?? 1}
-        problem={problem('scaled')}
-        onset={(scaled) => set({ scaled })}
-      />
+      {#if kind.scales}<ScaleFields extent={measured ? undefined : scene?.extent} onscale={scale} />{/if}
     </div>
   </details>
   <details open={Boolean(part) || Boolean(guide.seam)}>

@@ -67,10 +67,14 @@ SCALE = Figure("scaled", "Scale of the whole", "×")
 
 def sizes_of(guide: GuideRecipe) -> dict[str, Figure]:
     """The figures of a guide that lettering can size, by their fields; the usual one first."""
-    kind = kind_of(guide)
-    figures: list[Figure] = []
-    for one in kind.inputs:
-        figures += one.figures if isinstance(one, Way) else [one] if isinstance(one, Figure) else []
-    known = {one.field: one for one in figures}
-    given = [known[field] for field in kind.sized_by if getattr(guide, field) is not None]
+    known = {one.field: one for one in figures_of(guide)}
+    given = [known[name] for name in kind_of(guide).sized_by if getattr(guide, name) is not None]
     return {one.field: one for one in (*given, SCALE)}
+
+
+def figures_of(guide: GuideRecipe) -> list[Figure]:
+    """All figures that a guide of this kind may have, in the order in which they are shown."""
+    found: list[Figure] = []
+    for one in kind_of(guide).inputs:
+        found += one.figures if isinstance(one, Way) else [one] if isinstance(one, Figure) else []
+    return found

@@ -112,7 +112,6 @@ KIND = GuideKind(
         Start("ring", "M11 16a11 11 0 1 1 22 0a11 11 0 1 1 -22 0", _first, 10, "ring", usual=True),
     ),
     sized_by=("diameter", "radius", "round"),
-    grows_with=("diameter", "radius", "round"),
     drawn=_drawn,
     restated=_restated,
     turns=False,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -18,6 +18,8 @@ class PathGuide(GuideRecipe):
     source
         where it was taken from
     """
+
+    keeps_scale: ClassVar[bool] = True
 
     kind: Literal["path"]
     d: PathData
