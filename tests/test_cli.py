@@ -61,7 +61,7 @@ class CommandLine(unittest.TestCase):
                 self.assertIn(sign, (self.folder / name).read_text(encoding="utf-8"))
         self.assertNotIn("guide", (self.folder / "out.svg").read_text(encoding="utf-8"))
         self.run_ulvent("export", piece, "with.svg", "--guides")
-        self.assertIn('id="guide-rim"', (self.folder / "with.svg").read_text(encoding="utf-8"))
+        self.assertIn('id="guide-Rim"', (self.folder / "with.svg").read_text(encoding="utf-8"))
 
     def test_export_with_a_fault_open_writes_nothing_and_says_what_would_be_missing(self) -> None:
         piece = self.write(with_lettering(height=90))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import math
 import unittest
+from typing import Any
 from xml.etree import ElementTree
 
 import ezdxf
@@ -12,14 +13,17 @@ import ezdxf.path
 import numpy as np
 import svgelements
 from fontTools.pens.areaPen import AreaPen
+from shapely.affinity import affine_transform, translate
+from shapely.geometry import LineString, MultiLineString
 
 from tests import zoo
 from tests.makings import document, workpiece
 from ulvent.core.layout import Layout, lay_out
-from ulvent.core.outlines import Outline, curve_of
+from ulvent.core.outlines import FileOutline, Outline, curve_of
 from ulvent.core.outlines.path_text import number
 from ulvent.core.prepare import prepared
 from ulvent.core.recipe import Piece, parse_piece
+from ulvent.core.shapes import Region
 from ulvent.demo import demo_pieces
 from ulvent.demo.prepared_pieces import prepared_pieces
 from ulvent.formats.dxf_reading import read_dxf
@@ -34,8 +38,9 @@ WITHIN = 0.01
 
 
 def unprepared(piece: Piece) -> Piece:
-    """The piece as it is set, with nothing done to its letters."""
-    letterings = tuple(one.model_copy(update={"prepare": None}) for one in piece.letterings)
+    """The piece as it is set, with nothing done to its letters, and all of it engraved."""
+    engraved = {"prepare": None, "output": "engrave"}
+    letterings = tuple(one.model_copy(update=engraved) for one in piece.letterings)
     guides = tuple(one.model_copy(update={"output": None}) for one in piece.guides)
     return piece.model_copy(update={"letterings": letterings, "guides": guides, "prepare": None})
 
@@ -45,7 +50,8 @@ def layouts() -> dict[str, Layout]:
     found = {piece.title: lay_out(piece, shipped_face) for piece in pieces}
     for face_id in catalogue():
         piece = document()
-        piece["letterings"][0].update(face=face_id, text="Quillmère & 8", height=20)
+        words = {"text": "Quillmère & 8", "height": 20, "output": "engrave"}
+        piece["letterings"][0].update(words, face=face_id)
         found[face_id] = lay_out(parse_piece(piece), shipped_face)
     return found
 
@@ -142,9 +148,9 @@ class WrittenSvg(unittest.TestCase):
                 text = write_svg(workpiece(layout.piece)).decode()
                 for unwanted in ("transform", "<text", "<use", "style", "guide", "clip"):
                     self.assertNotIn(unwanted, text)
-                for setting in layout.settings:
-                    self.assertIn(f'id="lettering-{setting.lettering.id}"', text)
-                self.assertEqual(text.count("<title>"), 1 + len(layout.piece.letterings))
+                ticks = sum(bool(one.dial and one.dial.ticks) for one in layout.piece.letterings)
+                # One for the piece, one for what is engraved, and one a group.
+                self.assertEqual(text.count("<title>"), 2 + len(layout.piece.letterings) + ticks)
 
     def test_guides_only_when_asked_for_and_apart(self) -> None:
         layout = layouts()["Barrel head"]
@@ -181,7 +187,7 @@ class WrittenDxf(unittest.TestCase):
                 drawing, areas = self.read(layout), []
                 self.assertEqual(drawing.audit().errors, [])
                 for entity in drawing.modelspace():
-                    if entity.dxf.layer == "lettering-row" or name == "hershey-sans":
+                    if entity.dxf.layer.startswith("Engraved - row") or name == "hershey-sans":
                         self.assertFalse(entity.closed)
                         continue
                     path = ezdxf.path.make_path(entity)
@@ -204,8 +210,10 @@ class WrittenDxf(unittest.TestCase):
         drawing = self.read(layout)
         self.assertEqual(drawing.header["$INSUNITS"], 4)
         self.assertEqual(drawing.dxfversion, "AC1024")
-        self.assertEqual({e.dxf.layer for e in drawing.modelspace()},
-                         {"lettering-name", "lettering-pressed"})  # fmt: skip
+        self.assertEqual(
+            {e.dxf.layer for e in drawing.modelspace()},
+            {"Engraved - QUILLMERE ORCHARD", "Engraved - PRESSED BY HAND"},
+        )
         kinds = {e.dxftype() for e in drawing.modelspace()}
         self.assertEqual(kinds, {"SPLINE", "LWPOLYLINE"})
 
@@ -241,17 +249,15 @@ class WrittenPrepared(unittest.TestCase):
             ready = prepared(layout)
             expected = sum(path.area for layer in ready.layers for path in layer.paths)
             svg = svgelements.SVG.parse(io.BytesIO(write_svg(workpiece(layout.piece))), ppi=25.4)
-            groups = [g for g in svg if isinstance(g, svgelements.Group) and g.id]
-            names = {layer.id for layer in ready.layers}
-            paths = [
-                p for g in groups if g.id in names for p in g if isinstance(p, svgelements.Path)
-            ]
-            filled = [p for p in paths if p.fill.value is not None]
-            area = sum(abs(sum(map(turned_area, p.as_subpaths()))) for p in filled)
-            self.assertAlmostEqual(area / expected, 1.0, delta=1e-3, msg=piece.title)
+            guides = sum(Region.inside(one.curve).area for one in ready.guides)
+            paths = [p for p in svg.elements() if isinstance(p, svgelements.Path)]
+            closed = [p for p in paths if isinstance(p[-1], svgelements.Close)]
+            area = sum(abs(sum(map(turned_area, p.as_subpaths()))) for p in closed)
+            self.assertAlmostEqual(area / (expected + guides), 1.0, delta=1e-3, msg=piece.title)
             document = ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece)).decode()))
             layers = {entity.dxf.layer for entity in document.modelspace()}
-            self.assertLessEqual(names, layers | {"0"}, piece.title)
+            groups = workpiece(layout.piece).groups
+            self.assertEqual(len(layers), len(groups), piece.title)
 
     def test_round_joints_are_arcs_in_svg_and_bulges_in_dxf(self) -> None:
         square = {"ulvent": 1, "guides": [{"id": "bar", "kind": "line", "length": 60}],
@@ -267,6 +273,99 @@ class WrittenPrepared(unittest.TestCase):
         # A bulge is tan(sweep / 4); a quarter circle comes as two eighths.
         np.testing.assert_allclose(bulges, math.tan(math.pi / 16.0), atol=1e-3)
         self.assertEqual(len(bulges), 8)
+
+
+class WrittenOutputs(unittest.TestCase):
+    """What is cut, drawn and engraved: groups and layers with names and colours of their own."""
+
+    def piece(self, **changes: Any) -> Piece:
+        ticks = {"major": {"length": 6}, "parts": 1, "output": "engrave"}
+        dial = {"labels": {"kind": "figures", "first": 1, "last": 12}, "ticks": ticks}
+        letterings = [
+            {"id": "lettering-3", "guide": "rim", "text": "PEAR", "face": "lato-bold", "height": 9,
+             "prepare": {"borders": [{"distance": 2, "output": "draw"}]}},
+            {"id": "d", "guide": "in", "text": "hidden", "face": "lato-bold", "height": 6,
+             "dial": dial, "output": "draw"},
+            {"id": "lettering-4", "guide": "rim", "text": "PLUM", "face": "lato-bold", "height": 9,
+             "at": 300, "output": "none"},
+        ]  # fmt: skip
+        guides = [
+            {**document()["guides"][0], "output": "cut", "name": "Outer ring"},
+            {"id": "in", "kind": "circle", "diameter": 120},
+        ]
+        made = {"guides": guides, "letterings": letterings, "edge": "cut"}
+        return parse_piece(document(**(made | changes)))
+
+    def test_svg_has_a_group_for_each_use_and_in_it_one_for_each_name(self) -> None:
+        root = ElementTree.fromstring(write_svg(workpiece(self.piece())))
+        tag = "{http://www.w3.org/2000/svg}"
+        found = {
+            use.get("id"): [group.find(f"{tag}title").text for group in use.findall(f"{tag}g")]
+            for use in root.findall(f"{tag}g")
+        }
+        self.assertEqual(found, {
+            "draw": ["PEAR, border", "1 to 12"],
+            "engrave": ["1 to 12, ticks"],
+            "cut": ["PEAR", "Outer ring", "Edge of the blank"],
+        })  # fmt: skip
+        strokes = [use.get("stroke") for use in root.findall(f"{tag}g")]
+        self.assertEqual(len(set(strokes)), 3)
+        # What is cut or drawn is a line, and not filled over the letters.
+        for use in root.findall(f"{tag}g"):
+            self.assertEqual(use.get("fill"), "none")
+        self.assertNotIn("hidden", ElementTree.tostring(root, encoding="unicode"))
+
+    def test_dxf_has_a_layer_for_each_in_the_colour_that_was_chosen(self) -> None:
+        piece = self.piece(colours={"cut": "#00ff00"})
+        drawing = ezdxf.read(io.StringIO(write_dxf(workpiece(piece)).decode()))
+        names = {entity.dxf.layer for entity in drawing.modelspace()}
+        self.assertEqual(names, {
+            "Drawn - PEAR border", "Drawn - 1 to 12", "Engraved - 1 to 12 ticks", "Cut - PEAR",
+            "Cut - Outer ring", "Cut - Edge of the blank",
+        })  # fmt: skip
+        cut = drawing.layers.get("Cut - PEAR")
+        self.assertEqual((cut.rgb, cut.dxf.color), ((0, 255, 0), 3))
+
+    def test_same_names_are_told_apart(self) -> None:
+        one = {"guide": "rim", "text": "PEAR", "face": "lato-bold", "height": 9}
+        piece = self.piece(letterings=[{**one, "id": "a"}, {**one, "id": "b", "at": 100}])
+        names = [group.name for group in workpiece(piece).groups]
+        self.assertEqual(names[:2], ["PEAR", "PEAR 2"])
+
+    def test_the_material_says_what_is_usual(self) -> None:
+        words = {"id": "t", "guide": "rim", "text": "PEAR", "face": "lato-bold", "height": 9}
+        stroked = {**words, "face": "hershey-sans"}
+        for use, wanted in (("kept", "cut"), ("sunk", "engrave"), ("lines", "draw")):
+            sheet = {"id": "s", "name": "s", "use": use}
+            piece = parse_piece(document(letterings=[words], tool_sheets=[sheet]))
+            self.assertEqual([one.output for one in workpiece(piece).groups], [wanted])
+        piece = parse_piece(document(letterings=[stroked]))
+        self.assertEqual([one.output for one in workpiece(piece).groups], ["draw"])
+
+    def test_a_piece_lies_mirrored_turned_and_moved(self) -> None:
+        """Each written point is the old one under the same map, worked out by shapely."""
+        lie = {"mirrored": True, "turned": 30, "at": [12, -7]}
+        for write, read in ((write_svg, read_svg), (write_dxf, read_dxf)):
+            before, after = (
+                read(write(workpiece(self.piece(**more)), guides=True))
+                for more in ({}, {"lie": lie})
+            )
+            cos, sin = math.cos(math.radians(30)), math.sin(math.radians(30))
+            matrix = [-cos, -sin, -sin, cos, 12.0, -7.0]
+            laid = [affine_transform(one, matrix) for one in as_lines(before)]
+            # A page of SVG begins at its corner, wherever the piece lies.
+            for one, two in zip(from_corner(laid), from_corner(as_lines(after)), strict=True):
+                self.assertLess(one.hausdorff_distance(two), 2 * WITHIN)
+
+
+def as_lines(outlines: list[FileOutline]) -> list[LineString]:
+    curves = [curve_of(outline) for outline in outlines]
+    return [LineString(curve.points(np.linspace(0.0, curve.length, 2000))) for curve in curves]
+
+
+def from_corner(lines: list[LineString]) -> list[LineString]:
+    x, y, *_ = MultiLineString(lines).bounds
+    return [translate(line, -x, -y) for line in lines]
 
 
 class WrittenGuides(unittest.TestCase):
@@ -300,7 +399,7 @@ class WrittenGuides(unittest.TestCase):
         for state in ("hidden", "removed"):
             piece = document(guides=[{"id": "rim", **zoo.RECIPES["circle"], state: True}])
             written = write_svg(workpiece(piece), guides=True)
-            self.assertNotIn(b"guide-rim", written)
+            self.assertNotIn(b"guides", written)
 
 
 if __name__ == "__main__":

@@ -20,7 +20,7 @@ from ulvent.core.layout import FaceNamed, Layout, lay_out, solved
 from ulvent.core.recipe import Piece, parse_piece
 
 if TYPE_CHECKING:
-    from ulvent.core.prepare import Prepared
+    from ulvent.core.prepare import Group, Prepared
     from ulvent.core.proof import Finding, OtherFaces, Proof, Remedy
 
 # Preparing and proof are imported when they are asked for: who only measures needs neither.
@@ -110,6 +110,19 @@ class Workpiece:
         from ulvent.core.prepare import prepared
 
         return self._once("ready", lambda: prepared(self.layout))
+
+    @property
+    def groups(self) -> tuple[Group, ...]:
+        """What a file of it holds.
+
+        Raises
+        ------
+        PieceError
+            As `lay_out` and `prepared` do.
+        """
+        from ulvent.core.prepare import file_groups
+
+        return self._once("groups", lambda: file_groups(self.layout, self.ready))
 
     @property
     def proof(self) -> Proof:

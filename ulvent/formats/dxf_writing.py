@@ -1,28 +1,32 @@
 """Writing DXF R2010 in millimetres (`$INSUNITS` 4).
 
-One layer a lettering, border or guide that is a line of its own. Every contour is one
-closed entity: a light polyline where it is lines and circular arcs throughout, otherwise
-one cubic spline that is exactly the outline's lines and curves. Guides, when
-asked for, lie on a layer of their own, circles as circles. The same layout gives the same
-bytes.
+One layer a lettering, border or guide that is a line of its own, named as a person calls it
+and in the colour of what becomes of it. Every contour is one closed entity: a light polyline
+where it is lines and circular arcs throughout, otherwise one cubic spline that is exactly
+the outline's lines and curves. Guides, when asked for, lie on a layer of their own, circles
+as circles. The same layout gives the same bytes.
 """
 
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Iterator
 from io import StringIO
 
 import ezdxf
 import numpy as np
+from ezdxf.colors import DXF_DEFAULT_COLORS, int2rgb
 from ezdxf.layouts import Modelspace
 from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
 from ezdxf.sections.classes import REQ_R2004
 
+from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.curves import ArcSegment, Curve, Segment
+from ulvent.core.curves import ArcSegment, Segment
 from ulvent.core.curves.cubics import raised
-from ulvent.core.outlines import Outline
+from ulvent.core.outlines import FileOutline, Outline
+from ulvent.core.prepare import Group, laid_lines
 from ulvent.core.shapes import arc_of
 from ulvent.core.workshop import Workpiece
 
@@ -32,6 +36,8 @@ ezdxf.options.write_fixed_meta_data_for_testing = True
 _MILLIMETRES = 4
 _GUIDES = "guides"
 _FULL_TURN = 360.0
+_COLOURS = 250
+"""Those of the list after it are greys that some programs do not print."""
 
 Point = tuple[float, float]
 Span = list[Point]
@@ -46,26 +52,40 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
     if work.left_out:
         document.header.custom_vars.append("Left out", work.left_out)
     space = document.modelspace()
-    layout, ready = work.layout, work.ready
-    for layer in ready.layers:
-        document.layers.add(layer.id)
-        for outline in (*layer.outlines, *layer.strokes):
-            _add_outline(space, outline, layer.id)
-    for guide in ready.guides:
-        name = f"{guide.recipe.output}-{guide.recipe.id}"
-        document.layers.add(name)
-        _add_curve(space, guide.curve, name)
-    shown = [guide for guide in layout.shown_guides if guide not in ready.guides]
-    if guides and shown:
+    piece = work.layout.piece
+    for group in work.groups:
+        layer = _layer_name(group)
+        colour = int(piece.colour(group.output).removeprefix("#"), 16)
+        document.layers.add(layer, true_color=colour, color=_nearest_index(colour))
+        for outline in (*group.areas, *group.lines):
+            _add_outline(space, outline, layer)
+        for curve in group.curves:
+            _add_curve(space, curve, layer)
+    others = (guide for guide in work.layout.shown_guides if guide not in work.ready.guides)
+    lines = laid_lines([guide.curve for guide in others], piece.lie.matrix)
+    if guides and lines:
         document.layers.add(_GUIDES)
-        for guide in shown:
-            _add_curve(space, guide.curve, _GUIDES)
+        for line in lines:
+            _add_curve(space, line, _GUIDES)
     # As ezdxf adds them, but in the same order in each process.
     for name in (*REQ_R2004, *sorted(document.entitydb.dxf_types_in_use())):
         document.classes.add_class(name)
     text = StringIO()
     document.write(text)
     return text.getvalue().encode("utf-8")
+
+
+def _layer_name(group: Group) -> str:
+    """As DXF names layers: what becomes of it, and what it is called."""
+    words = re.sub(r'[<>/\\":;?*|=`,\x00-\x1f]+', " ", group.name)
+    return f"{OUTPUTS[group.output][0].capitalize()} - {' '.join(words.split())}"
+
+
+def _nearest_index(colour: int) -> int:
+    """The colour of the format's own list that is nearest, for programs that know only those."""
+    wanted = np.array(int2rgb(colour))
+    known = np.array([int2rgb(value) for value in DXF_DEFAULT_COLORS[1:_COLOURS]])
+    return int(np.square(known - wanted).sum(axis=1).argmin()) + 1
 
 
 def _add_outline(space: Modelspace, outline: Outline, layer: str) -> None:
@@ -138,10 +158,10 @@ def _apart(one: Point, two: Point) -> bool:
     return abs(one[0] - two[0]) > JOINT or abs(one[1] - two[1]) > JOINT
 
 
-def _add_curve(space: Modelspace, curve: Curve, layer: str) -> None:
+def _add_curve(space: Modelspace, curve: FileOutline, layer: str) -> None:
     """Circles and arcs as such; runs of other segments as one polyline or spline."""
     run: list[Span] = []
-    segments = curve.segments()
+    segments = curve.segments
     for segment in segments:
         if not isinstance(segment, ArcSegment):
             run.append(_raised(list(segment)))

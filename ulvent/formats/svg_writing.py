@@ -1,22 +1,30 @@
 """Writing SVG 2 in true millimetres.
 
-One user unit is one millimetre. Lettering is paths, one a letter, in one group a
-lettering; curves stay curves. There are no transforms, no text elements, and
-nothing that is not asked for. The same layout gives the same bytes.
+One user unit is one millimetre. What is drawn, engraved and cut has a group each, with a
+colour of its own, since many machines tell them apart by colour; in it, each lettering,
+border and guide has a group under its name. Lettering is paths, one a letter; curves stay
+curves. What is engraved is filled, what is cut or drawn is a line. There are no transforms,
+no text elements, and nothing that is not asked for. The same layout gives the same bytes.
 """
 
 from __future__ import annotations
 
+import re
+from itertools import groupby
 from xml.sax.saxutils import escape, quoteattr
 
 from ulvent.core.base.arrays import united
+from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.layout import LaidGuide
-from ulvent.core.prepare import Layer
-from ulvent.core.recipe import Piece
+from ulvent.core.layout.names import guide_name
+from ulvent.core.outlines import curve_of
+from ulvent.core.outlines.path_text import segment_data
+from ulvent.core.prepare import Group, laid_lines
 from ulvent.core.workshop import Workpiece
-from ulvent.formats.svg_data import curve_data, outline_data
-from ulvent.formats.svg_document import HAIRLINE, guides_group, svg_document
+from ulvent.formats.svg_data import outline_data
+from ulvent.formats.svg_document import HAIRLINE, svg_document
+
+_GUIDES = "#8a8a8a"
 
 
 def write_svg(work: Workpiece, guides: bool = False) -> bytes:
@@ -24,37 +32,46 @@ def write_svg(work: Workpiece, guides: bool = False) -> bytes:
 
     Guides that are lines of their own are written in any case.
     """
-    layout, ready = work.layout, work.ready
-    body = [_layer(layer, layout.piece) for layer in ready.layers]
-    boxes = [curve_bounds(outline) for outline in layout.blank[:1]] + ready.bounds()
-    for guide in ready.guides:
-        body.append(_kept_guide(guide))
-        boxes.append(guide.bounds)
-    shown = tuple(guide for guide in layout.shown_guides if guide not in ready.guides)
-    if guides and shown:
-        body.append(guides_group(shown))
-        boxes.extend(guide.bounds for guide in shown)
-    bounds = united(boxes or [guide.bounds for guide in layout.shown_guides])
+    layout, groups = work.layout, work.groups
+    lie = layout.piece.lie.matrix
+    edges = [curve_bounds(curve_of(line)) for line in laid_lines(layout.blank[:1], lie)]
+    boxes = edges + [box for group in groups for box in group.bounds()]
+    body: list[str] = []
+    for output, same in groupby(groups, key=lambda group: group.output):
+        title = OUTPUTS[output][0].capitalize()
+        colour = layout.piece.colour(output)
+        paint = f'fill="none" stroke="{colour}" stroke-width="{HAIRLINE}"'
+        body.append(f'<g id="{output}" {paint}><title>{title}</title>')
+        body += [_group(group, colour) for group in same]
+        body.append("</g>")
+    others = [guide for guide in layout.shown_guides if guide not in work.ready.guides]
+    lines = laid_lines([guide.curve for guide in others], lie)
+    if guides and lines:
+        paint = f'fill="none" stroke="{_GUIDES}" stroke-width="{HAIRLINE}"'
+        paths = [
+            f'<path id="{_id("guide", guide_name(guide.recipe))}" '
+            f'd="{segment_data(line.segments, line.closed)}"/>'
+            for guide, line in zip(others, lines, strict=True)
+        ]
+        body.append("\n".join([f'<g id="guides" {paint}><title>Guides</title>', *paths, "</g>"]))
+        boxes.extend(curve_bounds(curve_of(line)) for line in lines)
+    bounds = united(boxes or [curve_bounds(curve_of(line)) for line in lines])
     return svg_document(layout.piece.title, bounds, body, work.left_out)
 
 
-def _layer(layer: Layer, piece: Piece) -> str:
-    """A layer in a group of its own: areas filled, single lines stroked."""
-    areas = [f'<path d="{outline_data(one, arcs=True)}"/>' for one in layer.outlines]
-    lines = [f'<path d="{outline_data(one, arcs=True)}"/>' for one in layer.strokes]
-    stroked = f'fill="none" stroke="#000000" stroke-width="{HAIRLINE}"'
-    titles = {one.id: one.text for one in piece.letterings}
-    title = titles.get(layer.owner) or layer.owner or piece.title or layer.id
-    head = f"id={quoteattr(layer.id)}"
-    named = f"<title>{escape(title)}</title>"
-    if not areas:
-        return "\n".join([f"<g {head} {stroked}>{named}", *lines, "</g>"])
-    inner = ["\n".join([f"<g {stroked}>", *lines, "</g>"])] if lines else []
-    return "\n".join([f'<g {head} fill="#000000">{named}', *areas, *inner, "</g>"])
+def _group(group: Group, colour: str) -> str:
+    """A group under its name: areas filled where they are engraved."""
+    head = f"<g id={quoteattr(_id(group.output, group.name))}>"
+    filled = f' fill="{colour}" stroke="none"' if group.output == "engrave" else ""
+    areas = [f'<path d="{outline_data(one, arcs=True)}"{filled}/>' for one in group.areas]
+    lines = [f'<path d="{outline_data(one, arcs=True)}"/>' for one in group.lines]
+    curves = [f'<path d="{segment_data(one.segments, one.closed)}"/>' for one in group.curves]
+    return "\n".join(
+        [f"{head}<title>{escape(group.name)}</title>", *areas, *lines, *curves, "</g>"]
+    )
 
 
-def _kept_guide(guide: LaidGuide) -> str:
-    """A guide that is a line of its own, and what it is for."""
-    name = quoteattr(f"{guide.recipe.output}-{guide.recipe.id}")
-    paint = f'fill="none" stroke="#000000" stroke-width="{HAIRLINE}"'
-    return f'<g id={name} {paint}>\n<path d="{curve_data(guide.curve)}"/>\n</g>'
+def _id(stem: str, name: str) -> str:
+    """As SVG ids are: the name without what an id may not hold."""
+    words = re.sub(r"[^\w.-]+", "-", name).strip("-.")
+    return f"{stem}-{words or 'lines'}"

@@ -12,6 +12,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.base.inputs import Figure, Input, Values
+from ulvent.core.base.outputs import OUTPUTS, Output
 from ulvent.core.faces.traits import TRAITS
 from ulvent.core.guides.blanks import BLANKS, SHEETS
 from ulvent.core.guides.kinds import KINDS, STARTS
@@ -102,6 +103,14 @@ class FormatEntry(Entry):
     title: str
 
 
+class OutputEntry(BaseModel):
+    """What may become of a line: in words, its letter, and its usual colour in files."""
+
+    words: str
+    letter: str
+    colour: str
+
+
 class Bounds(BaseModel):
     """How much documents take."""
 
@@ -128,6 +137,8 @@ class Catalogue(BaseModel):
         figures of a tool sheet, and of what is done to letters by hand
     marks, firsts
         marks by their kinds, and figures in mm, to begin with
+    outputs
+        what may become of a line, by name
     points
         how many points a compass can have
     remembered
@@ -152,6 +163,7 @@ class Catalogue(BaseModel):
     nudges: list[Figure]
     marks: dict[str, dict[str, Any]]
     firsts: dict[str, float]
+    outputs: dict[Output, OutputEntry]
     points: list[int]
     file_units: Values
     remembered: list[str]
@@ -179,6 +191,10 @@ def catalogue() -> Catalogue:
         nudges=list(NUDGES),
         marks={kind: first_mark(kind) for kind, _ in CHOICES["mark"]},
         firsts=FIRSTS,
+        outputs={
+            name: OutputEntry(words=words, letter=letter, colour=colour)
+            for name, (words, letter, colour) in OUTPUTS.items()
+        },
         points=list(get_args(Names.model_fields["points"].annotation)),
         file_units=FILE_UNITS,
         remembered=list(REMEMBERED),

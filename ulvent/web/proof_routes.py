@@ -11,13 +11,17 @@ from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.base.arrays import Bounds, Point, united
+from ulvent.core.base.outputs import OutputOrNone
+from ulvent.core.layout import Layout
+from ulvent.core.layout.names import guide_name
 from ulvent.core.outlines import Outline
-from ulvent.core.prepare import Layer, Prepared
-from ulvent.core.proof import Finding, Material, Proof, material, sheet_of
+from ulvent.core.prepare import Layer, Prepared, layer_names
+from ulvent.core.proof import Finding, Material, material, sheet_of
 from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe import PLAIN, ToolSheet
 from ulvent.core.shapes import Region, refitted
-from ulvent.formats.svg_data import curve_data, outline_data
+from ulvent.core.workshop import Workpiece
+from ulvent.formats.svg_data import curve_data, matrices_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web.bench import TheBench
 from ulvent.web.problems import Problem
@@ -65,8 +69,10 @@ class ProofLayer(BaseModel):
     """A layer as the tool gets it. `strokes` are single lines, `paths` the edges with kerf."""
 
     id: str
+    name: str
     owner: str
     kind: Literal["letters", "border", "whole"]
+    output: OutputOrNone
     areas: str
     paths: str
     strokes: str
@@ -74,6 +80,14 @@ class ProofLayer(BaseModel):
     cutouts: int
     notes: list[str]
     bridges: list[ProofBridge]
+
+
+class ProofLine(BaseModel):
+    """A guide, or the blank's edge, as a line of its own."""
+
+    output: OutputOrNone
+    name: str
+    path: str
 
 
 class ProofPart(BaseModel):
@@ -97,13 +111,14 @@ class ProofScene(BaseModel):
     """
 
     bounds: Bounds
+    lie: list[float]
     sheet: str
     stays: str
     loose: str
     unreached: str
     use: Use
     layer: str
-    guides: list[str]
+    lines: list[ProofLine]
     layers: list[ProofLayer]
     parts: list[ProofPart]
     parts_left_out: int
@@ -117,12 +132,13 @@ class ProofScene(BaseModel):
 def proof(request: ProofRequest, bench: TheBench) -> ProofScene:
     """Proof a piece and show it as material."""
     work = bench.workshop.of_document(request.piece)
-    blank = [curve_data(outline) for outline in work.layout.blank]
-    return turned(_scene(request, work.proof, blank))
+    return turned(_scene(request, work))
 
 
-def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
+def _scene(request: ProofRequest, work: Workpiece) -> ProofScene:
+    layout, found = work.layout, work.proof
     ready = found.ready
+    blank = [curve_data(outline) for outline in layout.blank]
     first = found.sheets[0] if found.sheets else PLAIN
     use = request.use or first.use
     shown = _shown(ready, request.layer)
@@ -132,16 +148,18 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
     parts = stuff.parts if cut_through else ()
     sheet = sheet_of(ready.layers, ready.blank)
     cutter = max(one.cutter for one in found.sheets)
-    layers = [_layer(layer) for layer in ready.layers]
+    names = layer_names(layout, ready)
+    layers = [_layer(layer, name) for layer, name in zip(ready.layers, names, strict=True)]
     return ProofScene(
         bounds=united([sheet.bounds, *ready.bounds()]),
+        lie=matrices_data(layout.piece.lie.matrix[None]),
         sheet="".join(blank) or _drawn(sheet),
         stays="" if use == "lines" else _stays(shown, stuff),
         loose=_drawn(Region.joined(part.region for part in loose)),
         unreached=_unreached(shown, cutter, stuff) if cutter else "",
         use=stuff.use if cut_through else use,
         layer=shown[0].id if shown and shown[0].id == request.layer else "",
-        guides=[curve_data(guide.curve) for guide in ready.guides],
+        lines=_lines(layout, ready),
         layers=layers,
         parts=[
             ProofPart(number=p.number, area=p.area, at=p.at, holds=p.holds)
@@ -153,6 +171,23 @@ def _scene(request: ProofRequest, found: Proof, blank: list[str]) -> ProofScene:
         findings=list(found.findings),
         sheets=list(found.sheets),
     )
+
+
+def _lines(layout: Layout, ready: Prepared) -> list[ProofLine]:
+    """Guides that are lines of their own, and the blank's edge where it is one."""
+    found = [
+        ProofLine(
+            output=guide.recipe.output or "none",
+            name=guide_name(guide.recipe),
+            path=curve_data(guide.curve),
+        )
+        for guide in ready.guides
+    ]
+    edge = layout.piece.edge
+    if edge is not None:
+        paths = map(curve_data, layout.blank)
+        found += [ProofLine(output=edge, name="The edge of the blank", path=d) for d in paths]
+    return found
 
 
 def _shown(ready: Prepared, wanted: str | None) -> tuple[Layer, ...]:
@@ -180,13 +215,15 @@ def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
     return _drawn(Region.joined(unreached(layer.area, cutter, side) for layer in shown))
 
 
-def _layer(layer: Layer) -> ProofLayer:
+def _layer(layer: Layer, name: str) -> ProofLayer:
     outlines, strokes = layer.outlines, layer.strokes
     nodes = sum(one.operations.count(op) for one in (*outlines, *strokes) for op in "LQC")
     return ProofLayer(
         id=layer.id,
+        name=name,
         owner=layer.owner,
         kind=layer.kind,
+        output=layer.output,
         areas="".join(outline_data(one) for one in _areas(layer)),
         paths="".join(outline_data(one) for one in outlines),
         strokes="".join(outline_data(one) for one in strokes),

@@ -15,6 +15,7 @@ from ulvent.core.acts.grips import grips, grips_on_line
 from ulvent.core.base.arrays import extent, united
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
+from ulvent.core.curves.segments import as_point
 from ulvent.core.drawing.bands import bands
 from ulvent.core.drawing.dimensions import Dimension, dimensions
 from ulvent.core.drawing.endings import ending
@@ -29,6 +30,8 @@ from ulvent.core.guides.blanks import blank_words
 from ulvent.core.guides.kinds import SCALE, figures_of, kind_of, sizes_of
 from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import LaidGuide, Layout
+from ulvent.core.layout.names import lettering_name
+from ulvent.core.prepare import output_of
 from ulvent.core.proof import Finding
 from ulvent.core.recipe.arrangements import arrangement_of, placing_of, usual_pitch
 from ulvent.core.setting import Setting
@@ -50,6 +53,9 @@ from ulvent.web.shown import (
     StripLine,
 )
 from ulvent.web.turning import turned
+
+_LABELLED = 0.1
+"""The share of a guide at which it is said what becomes of it."""
 
 
 class Painting:
@@ -83,6 +89,7 @@ class Painting:
         return turned(
             Scene(
                 bounds=layout.reach(),
+                lie=matrices_data(layout.piece.lie.matrix[None]),
                 extent=extent(curve_bounds(layout.blank[0])) if layout.blank else None,
                 blank=[curve_data(outline) for outline in layout.blank],
                 blank_words=blank_words(layout.piece.blank),
@@ -129,6 +136,7 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
         ],
         bounds=guide.bounds,
         extent=extent(guide.bounds),
+        label_at=as_point(guide.curve.points([_LABELLED * guide.curve.length])[0]),
         shown=not (recipe.hidden or recipe.removed),
         note=guide.note,
         tight="".join(broken_line_data(line) for line in tight_lines(guide.curve, mine)),
@@ -229,6 +237,8 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
         fits=list(fits_offered(asked)),
         keeps=list(keeps_offered(asked, layout.piece)),
         line_to_line=usual_pitch(asked.height),
+        name=lettering_name(asked, layout.lines_of(asked.id)),
+        output=output_of(asked, layout.piece, setting.face.single_stroke),
     )
 
 

@@ -12,6 +12,7 @@ from pydantic import BaseModel
 
 from ulvent.core.base.arrays import Bounds, Point
 from ulvent.core.base.inputs import Figure
+from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.drawing.dimensions import Dimension
 from ulvent.core.drawing.judged_gaps import JudgedGaps
 from ulvent.core.guides.grip import Grip
@@ -39,6 +40,8 @@ class SceneGuide(BaseModel):
         which ways lettering can read on it, along it and against it, in words
     extent
         how wide and how high it is, mm
+    label_at
+        where it is said what becomes of it
     sizes
         figures of it that lettering can size
     """
@@ -50,6 +53,7 @@ class SceneGuide(BaseModel):
     places: list[NamedPlace]
     bounds: Bounds
     extent: tuple[float, float]
+    label_at: Point
     shown: bool
     note: str
     tight: str
@@ -161,6 +165,8 @@ class SceneLettering(BaseModel):
         kinds of fits, and what they may keep inside of, that go together with how it stands
     line_to_line
         from line to line, mm, where no pitch is given
+    name, output
+        what it is called, and whether its letters are cut, drawn or engraved
     """
 
     id: str
@@ -187,6 +193,8 @@ class SceneLettering(BaseModel):
     fits: list[str]
     keeps: list[str]
     line_to_line: float
+    name: str
+    output: OutputOrNone
 
 
 class StripLine(BaseModel):
@@ -245,12 +253,15 @@ class SceneFrame(BaseModel):
 class Scene(BaseModel):
     """All that the layout view shows.
 
+    lie
+        how it lies: the six figures of a matrix, y down
     extent
         how wide and how high the blank is, mm, where there is one
     """
 
     bounds: Bounds
     extent: tuple[float, float] | None
+    lie: list[float]
     blank: list[str]
     blank_words: str
     blank_bounds: Bounds

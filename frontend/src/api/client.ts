@@ -37,6 +37,7 @@ export type ToolSheet = Schemas['ToolSheet'];
 export type ProofScene = Schemas['ProofScene'];
 export type ProofBridge = Schemas['ProofBridge'];
 export type Use = ProofScene['use'];
+export type Output = 'draw' | 'engrave' | 'cut';
 export type Catalogue = Schemas['Catalogue'];
 export type Way = Schemas['Way'];
 export type Input = Schemas['KindEntry']['inputs'][number];

@@ -891,7 +891,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -973,7 +978,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1060,7 +1070,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1225,7 +1240,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1265,6 +1285,8 @@ export interface components {
          *         holes of the border that are narrower than this are filled, mm
          *     joined
          *         part of the lettering's own outline rather than a layer of its own
+         *     output
+         *         what becomes of it, where it is a layer of its own
          */
         Border: {
             /** Distance */
@@ -1285,6 +1307,12 @@ export interface components {
              * @default false
              */
             joined: boolean;
+            /**
+             * Output
+             * @default cut
+             * @enum {string}
+             */
+            output: "draw" | "engrave" | "cut" | "none";
         };
         /**
          * Bounds
@@ -1378,6 +1406,8 @@ export interface components {
          *         figures of a tool sheet, and of what is done to letters by hand
          *     marks, firsts
          *         marks by their kinds, and figures in mm, to begin with
+         *     outputs
+         *         what may become of a line, by name
          *     points
          *         how many points a compass can have
          *     remembered
@@ -1430,6 +1460,10 @@ export interface components {
             /** Firsts */
             firsts: {
                 [key: string]: number;
+            };
+            /** Outputs */
+            outputs: {
+                [key: string]: components["schemas"]["OutputEntry"];
             };
             /** Points */
             points: number[];
@@ -1547,7 +1581,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1866,7 +1905,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1945,7 +1989,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2441,7 +2490,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2790,7 +2844,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2849,6 +2908,9 @@ export interface components {
          *         a mark before the first letter and after the last
          *     prepare
          *         what is done to its outlines before a tool gets them
+         *     output, name
+         *         whether it is cut, drawn or engraved, or left out of files; none: as its face and the
+         *         material ask. What a person calls it
          *     hand, hand_words
          *         what was done to letters by hand, and the words it was done to
          */
@@ -2984,6 +3046,13 @@ export interface components {
             dial?: components["schemas"]["Dial"] | null;
             fill?: components["schemas"]["Fill"] | null;
             prepare?: components["schemas"]["Prepare"] | null;
+            /** Output */
+            output?: ("draw" | "engrave" | "cut" | "none") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * Hand
              * @default []
@@ -2994,6 +3063,35 @@ export interface components {
              * @default
              */
             hand_words: string;
+        };
+        /**
+         * Lie
+         * @description How the whole piece lies on the sheet: mirrored left to right, then turned, then moved.
+         *
+         *     Mirrored is what is seen from the back, as for glass, or film that is pressed on.
+         */
+        Lie: {
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * At
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            at: [
+                number,
+                number
+            ];
         };
         /**
          * LineChoice
@@ -3070,7 +3168,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3608,6 +3711,18 @@ export interface components {
             source: string;
         };
         /**
+         * OutputEntry
+         * @description What may become of a line: in words, its letter, and its usual colour in files.
+         */
+        OutputEntry: {
+            /** Words */
+            words: string;
+            /** Letter */
+            letter: string;
+            /** Colour */
+            colour: string;
+        };
+        /**
          * ParallelGuide
          * @description Another guide at a distance, positive to the left of its travel.
          */
@@ -3672,7 +3787,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3766,7 +3886,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3807,6 +3932,12 @@ export interface components {
          *         what is done to all letterings together
          *     tool_sheets
          *         what the piece is proofed against; none: a plain one
+         *     edge
+         *         whether the blank's own edge is cut, drawn or engraved; none: it is in no file
+         *     colours
+         *         of what is drawn, engraved and cut, in files; those left out are the usual ones
+         *     lie
+         *         how all of it lies on the sheet
          *     accepted
          *         findings that are known and let be
          */
@@ -3841,6 +3972,23 @@ export interface components {
              * @default []
              */
             tool_sheets: components["schemas"]["ToolSheet"][];
+            /** Edge */
+            edge?: ("draw" | "engrave" | "cut") | null;
+            /** Colours */
+            colours?: {
+                [key: string]: string;
+            };
+            /**
+             * @default {
+             *       "mirrored": false,
+             *       "turned": 0,
+             *       "at": [
+             *         0,
+             *         0
+             *       ]
+             *     }
+             */
+            lie: components["schemas"]["Lie"];
             /**
              * Accepted
              * @default []
@@ -3974,7 +4122,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4103,6 +4256,8 @@ export interface components {
         ProofLayer: {
             /** Id */
             id: string;
+            /** Name */
+            name: string;
             /** Owner */
             owner: string;
             /**
@@ -4110,6 +4265,11 @@ export interface components {
              * @enum {string}
              */
             kind: "letters" | "border" | "whole";
+            /**
+             * Output
+             * @enum {string}
+             */
+            output: "draw" | "engrave" | "cut" | "none";
             /** Areas */
             areas: string;
             /** Paths */
@@ -4124,6 +4284,21 @@ export interface components {
             notes: string[];
             /** Bridges */
             bridges: components["schemas"]["ProofBridge"][];
+        };
+        /**
+         * ProofLine
+         * @description A guide, or the blank's edge, as a line of its own.
+         */
+        ProofLine: {
+            /**
+             * Output
+             * @enum {string}
+             */
+            output: "draw" | "engrave" | "cut" | "none";
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
         };
         /**
          * ProofPart
@@ -4180,6 +4355,8 @@ export interface components {
                 number,
                 number
             ];
+            /** Lie */
+            lie: number[];
             /** Sheet */
             sheet: string;
             /** Stays */
@@ -4195,8 +4372,8 @@ export interface components {
             use: "kept" | "removed" | "sunk" | "lines";
             /** Layer */
             layer: string;
-            /** Guides */
-            guides: string[];
+            /** Lines */
+            lines: components["schemas"]["ProofLine"][];
             /** Layers */
             layers: components["schemas"]["ProofLayer"][];
             /** Parts */
@@ -4396,7 +4573,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4599,6 +4781,8 @@ export interface components {
          * Scene
          * @description All that the layout view shows.
          *
+         *     lie
+         *         how it lies: the six figures of a matrix, y down
          *     extent
          *         how wide and how high the blank is, mm, where there is one
          */
@@ -4615,6 +4799,8 @@ export interface components {
                 number,
                 number
             ] | null;
+            /** Lie */
+            lie: number[];
             /** Blank */
             blank: string[];
             /** Blank Words */
@@ -4700,6 +4886,8 @@ export interface components {
          *         which ways lettering can read on it, along it and against it, in words
          *     extent
          *         how wide and how high it is, mm
+         *     label_at
+         *         where it is said what becomes of it
          *     sizes
          *         figures of it that lettering can size
          */
@@ -4723,6 +4911,11 @@ export interface components {
             ];
             /** Extent */
             extent: [
+                number,
+                number
+            ];
+            /** Label At */
+            label_at: [
                 number,
                 number
             ];
@@ -4785,6 +4978,8 @@ export interface components {
          *         kinds of fits, and what they may keep inside of, that go together with how it stands
          *     line_to_line
          *         from line to line, mm, where no pitch is given
+         *     name, output
+         *         what it is called, and whether its letters are cut, drawn or engraved
          */
         SceneLettering: {
             /** Id */
@@ -4840,6 +5035,13 @@ export interface components {
             keeps: string[];
             /** Line To Line */
             line_to_line: number;
+            /** Name */
+            name: string;
+            /**
+             * Output
+             * @enum {string}
+             */
+            output: "draw" | "engrave" | "cut" | "none";
         };
         /**
          * SceneMeasure
@@ -5161,7 +5363,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5276,7 +5483,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5506,7 +5718,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5641,6 +5858,8 @@ export interface components {
          *         into how many parts the way from label to label is divided
          *     middle
          *         the tick at half way; none: like the minor ones
+         *     output
+         *         what becomes of them; none: the same as of the labels
          */
         Ticks: {
             major?: components["schemas"]["Tick"] | null;
@@ -5657,6 +5876,8 @@ export interface components {
              * @enum {string}
              */
             side: "outside" | "inside" | "both";
+            /** Output */
+            output?: ("draw" | "engrave" | "cut" | "none") | null;
         };
         /**
          * ToolArea
@@ -5852,7 +6073,12 @@ export interface components {
              */
             removed: boolean;
             /** Output */
-            output?: ("cut" | "draw" | "engrave") | null;
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -4,6 +4,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import type { Chosen } from '../piece/selection.svelte';
   import { figure, guideName, sentence } from '../words/words';
+  import OutputBadge from '../parts/OutputBadge.svelte';
   import Gallery from './Gallery.svelte';
 
   interface Props {
@@ -20,11 +21,13 @@
     solved.letterings.filter((one) => one.guide === guide.id);
   const isChosen = (kind: Chosen['kind'], id = '') =>
     chosen?.kind === kind && (chosen.kind === 'blank' || chosen.id === id);
+  const lineOf = (lettering: Lettering) =>
+    editor.live.around?.letterings.find((one) => one.id === lettering.id);
+
   /** What a lettering says: its words, or the labels of its dial. */
   function saidBy(lettering: Lettering): string {
     if (!lettering.dial) return lettering.text.replace(/\n/g, ' ').trim();
-    const found = editor.live.around?.letterings.find((one) => one.id === lettering.id);
-    return Object.values(found?.label_texts ?? {}).slice(0, 8).join(' ');
+    return Object.values(lineOf(lettering)?.label_texts ?? {}).slice(0, 8).join(' ');
   }
 
   /** What a lettering without words is. */
@@ -72,7 +75,7 @@
     <svg class="picture" viewBox={blankBox} aria-hidden="true">
       <path class="disc" d={editor.live.around?.blank.join('') ?? ''} />
     </svg>
-    <span>{sentence(editor.live.around?.blank_words ?? '')}</span>
+    <span>{sentence(editor.live.around?.blank_words ?? '')} <OutputBadge output={editor.piece.edge} /></span>
   </button>
 
   <h2>Guides and lettering</h2>
@@ -102,6 +105,7 @@
           </svg>
           <span>
             <strong>{guideName(guide)}</strong> · {found?.size}{guide.hidden ? ' · hidden' : ''}
+            <OutputBadge output={guide.output} />
           </span>
         </button>
       {/if}
@@ -122,7 +126,8 @@
                 <em>{wordless(lettering)}</em><br />
               {/if}
               <span>
-                {found?.readings[lettering.reading === 'against' ? 1 : 0]} · {figure(lettering.height)} mm
+                <OutputBadge output={lineOf(lettering)?.output} />
+                {#if lettering.name}{lettering.name} · {/if}{found?.readings[lettering.reading === 'against' ? 1 : 0]} · {figure(lettering.height)} mm
                 {#each ['fault', 'warning'] as severity (severity)}
                   {@const mine = findings?.filter((one) => one.severity === severity && !one.accepted)}
                   {#if mine?.length}

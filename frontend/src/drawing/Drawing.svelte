@@ -27,6 +27,10 @@
   const chosenLettering = $derived(editor.lettering?.id);
   const chosenGuide = $derived(editor.guide?.id);
   const shownGuides = $derived(scene?.guides.filter((one) => one.shown) ?? []);
+  /** Guides that are lines of their own, and what becomes of them. */
+  const outputs = $derived(
+    new Map(editor.piece.guides.flatMap((one) => (one.output ? [[one.id, one.output] as const] : []))),
+  );
   const sketch = $derived(new Sketch(editor));
   const holds = $derived(new Holds(editor, view, () => sketch));
   const gestures = $derived(
@@ -43,6 +47,7 @@
   // The whole piece stays in view until the person looks elsewhere or takes hold of something.
   $effect(() => {
     const busy = gestures.busy || editor.selection.tool !== 'choose' || editor.holding;
+    if (scene) view.lie = scene.lie;
     if (scene && view.width && view.height && !view.moved && !busy) view.show(scene.bounds, margin);
   });
 
@@ -116,13 +121,15 @@
     {@attach gestures.on}
   >
     {#if scene}
-      <g transform={view.transform}>
+      <g transform={view.sheetTransform}>
         {#each scene.frames as frame (frame.kind)}
           {@const [x0, y0, x1, y1] = frame.box}
           <rect class={frame.kind} x={x0} y={y0} width={x1 - x0} height={y1 - y0} />
         {/each}
+      </g>
+      <g transform={view.transform}>
         {#if scene.blank.length}
-          <path class="blank" fill-rule="evenodd" d={scene.blank.join('')} />
+          <path class={`blank ${editor.piece.edge ?? ''}`} fill-rule="evenodd" d={scene.blank.join('')} />
         {/if}
         <path class="axes" d={axes} />
         {#each shownGuides as guide (guide.id)}
@@ -147,7 +154,11 @@
           </g>
         {/each}
         {#each shownGuides as guide (guide.id)}
-          <path class="guide" class:chosen={guide.id === chosenGuide} d={guide.path} />
+          <path
+            class={`guide ${outputs.get(guide.id) ?? ''}`}
+            class:chosen={guide.id === chosenGuide}
+            d={guide.path}
+          />
           {#if guide.tight}
             <path class="tight" d={guide.tight} />
           {/if}
@@ -160,6 +171,17 @@
           <path class="stretch" d={scene.measure.path} />
         {/if}
       </g>
+      {#each shownGuides as guide (guide.id)}
+        {@const output = outputs.get(guide.id)}
+        {#if output}
+          {@const [x, y] = view.toScreen(guide.label_at)}
+          <g class="output">
+            <title>This guide is {catalogue().outputs[output]?.words}</title>
+            <rect x={x - 7} y={y - 7} width="14" height="14" />
+            <text {x} y={y + 4}>{catalogue().outputs[output]?.letter}</text>
+          </g>
+        {/if}
+      {/each}
       {#each endings as ending (ending.line)}
         {@const [x, y] = view.toScreen(ending.at)}
         <text class="ending figure" class:over={ending.left < 0} class:before={ending.before} x={x + (ending.before ? -10 : 10)} y={y + (ending.before ? 4 : 14)}>
@@ -248,6 +270,39 @@
   .guide.chosen {
     stroke: var(--verdigris);
     stroke-width: 1.3px;
+  }
+
+  /* What the tool follows is told apart by its line and a letter, not by colour alone. */
+  .guide.cut,
+  .blank.cut {
+    stroke: var(--ink);
+    stroke-width: 1.4px;
+    stroke-dasharray: none;
+  }
+
+  .guide.draw,
+  .blank.draw {
+    stroke: var(--ink);
+    stroke-width: 1.4px;
+    stroke-dasharray: 1.5 3;
+  }
+
+  .guide.engrave,
+  .blank.engrave {
+    stroke: var(--ink);
+    stroke-width: 2.4px;
+    stroke-dasharray: 8 2;
+  }
+
+  .output rect {
+    fill: var(--sheet);
+    stroke: var(--ink-soft);
+  }
+
+  .output text {
+    fill: var(--ink);
+    font: 600 10px 'IBM Plex Mono', monospace;
+    text-anchor: middle;
   }
 
   .lettering {

@@ -78,7 +78,8 @@
     event.stopPropagation();
     const step = event.shiftKey ? 1 : 0.1;
     const [x, y] = grip.at;
-    const end: [number, number] = [x + step * (way[0] ?? 0), y + step * (way[1] ?? 0)];
+    const [dx, dy] = view.back(step * (way[0] ?? 0), step * (way[1] ?? 0));
+    const end: [number, number] = [x + dx, y + dy];
     editor.act({ act: 'pull', guide: guide.id, grip: grip.name, start: grip.at, end });
   }
 </script>

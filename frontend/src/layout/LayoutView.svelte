@@ -47,7 +47,7 @@
       const { node } = editor.selection;
       const point = editor.live.scene?.grips.find((one) => one.kind === 'point' && one.index === node);
       const grip = point?.name ?? 'whole';
-      editor.act({ act: 'pull', guide: guide.id, grip, start: [0, 0], end: [dx * step, -dy * step] });
+      editor.act({ act: 'pull', guide: guide.id, grip, start: [0, 0], end: view.back(dx * step, -dy * step) });
     } else if (lettering && editor.selection.letters.length) {
       editor.nudge({ along: dx * step, across: dy * step });
     } else if (!lettering) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { catalogue } from '../api/catalogue';
   import type { Finding, ProofBridge, ProofScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import type { Snapshot } from '../piece/snapshot';
@@ -25,6 +26,7 @@
     scene.layers.filter((layer) => (scene.layer ? layer.id === scene.layer : layer.kind !== 'border')),
   );
   const borders = $derived(scene.layers.filter((layer) => layer.kind === 'border'));
+  const words = (output: string) => catalogue().outputs[output]?.words ?? 'left out';
   const places = $derived(looked?.places ?? []);
   const chosen = $derived(
     bridge &&
@@ -79,7 +81,7 @@
       <path class="loose" d={scene.loose} fill-rule="evenodd" />
       {#if !scene.layer}
         {#each borders as border (border.id)}
-          <path class="border" d={border.paths} />
+          <path class={`border ${border.output}`} d={border.paths}><title>{border.name} is {words(border.output)}</title></path>
         {/each}
       {/if}
       {#each shown as layer (layer.id)}
@@ -89,8 +91,8 @@
           <path class="kerf" d={layer.paths} />
         {/if}
       {/each}
-      {#each scene.guides as guide, index (index)}
-        <path class="stroke" d={guide} />
+      {#each scene.lines as line, index (index)}
+        <path class={`stroke ${line.output}`} d={line.path}><title>{line.name} is {words(line.output)}</title></path>
       {/each}
       <path class="unreached" d={scene.unreached} />
       {#each bridges as one, index (index)}
@@ -192,6 +194,20 @@
     fill: none;
     stroke: var(--ink);
     stroke-width: 1.2px;
+  }
+
+  .draw {
+    stroke-dasharray: 1.5 3;
+  }
+
+  .engrave {
+    stroke-width: 2.4px;
+    stroke-dasharray: 8 2;
+  }
+
+  .none {
+    stroke: var(--line-strong);
+    stroke-dasharray: 2 5;
   }
 
   .kerf {

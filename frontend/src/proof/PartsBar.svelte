@@ -25,7 +25,7 @@
   const falling = $derived(scene.parts.filter((part) => !part.holds).length);
   const layers = $derived([
     { id: '', label: 'all lettering' },
-    ...scene.layers.map((layer) => ({ id: layer.id, label: layer.id.replace(/-/g, ' ') })),
+    ...scene.layers.map((layer) => ({ id: layer.id, label: layer.name })),
   ]);
   const staying = $derived(scene.parts.length - falling + scene.parts_left_out);
   const parts = (count: number) => `${count} ${count === 1 ? 'part' : 'parts'}`;

@@ -35,6 +35,7 @@
   }
 
   $effect(() => {
+    if (proofing.scene) view.lie = proofing.scene.lie;
     if (proofing.scene && view.width && !untrack(() => view.moved)) untrack(showAll);
   });
 

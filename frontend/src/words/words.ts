@@ -10,7 +10,7 @@ export function figure(value: number): string {
 
 /** A name as words, from its id. */
 export function guideName(guide: Guide): string {
-  return sentence(guide.id.replace(/[-_]+/g, ' '));
+  return sentence(guide.name?.trim() || guide.id.replace(/[-_]+/g, ' '));
 }
 
 export function sentence(words: string): string {

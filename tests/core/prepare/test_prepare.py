@@ -136,7 +136,7 @@ class Shapes(unittest.TestCase):
 
     def test_single_lines_are_cut_back_as_well(self) -> None:
         found = layer("OAK", {"cut_back": [{"to": "ring"}]}, face="hershey-sans", at=48)
-        ends = np.concatenate([points for points, _ in found.lines])
+        ends = np.concatenate([line.line.points for line in found.lines if line.line])
         self.assertLess(np.hypot(*ends.T).max(), 45.0 + 1e-6)
         self.assertGreater(np.hypot(*ends.T).max(), 44.0)
 
@@ -252,12 +252,12 @@ class Guides(unittest.TestCase):
         layout = board(guides=(BOARD_LINE, cut, twin), guide="ring")
         self.assertEqual([g.recipe.id for g in prepared(layout).guides], ["ring"])
         svg = FORMATS["svg"].write(workpiece(layout.piece), False).decode()
-        self.assertEqual(svg.count('id="cut-'), 1)
+        self.assertEqual(svg.count('id="cut-Ring'), 1)
         self.assertEqual(
             FORMATS["svg"]
             .write(workpiece(board(guide="ring").piece), False)
             .decode()
-            .count('id="cut-'),
+            .count('id="cut-Ring'),
             0,
         )
 

@@ -26,6 +26,7 @@ Size = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False), LENGTH]
 SizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False), LENGTH]
 ToolSize = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
 """A length that belongs to a tool, a material or a machine: a scaled design keeps it."""
+ToolCoordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
 ToolSizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False)]
 Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
 Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]

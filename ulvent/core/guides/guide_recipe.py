@@ -19,6 +19,7 @@ from ulvent.core.base.fields import (
     Model,
     SizeOrNone,
 )
+from ulvent.core.base.outputs import Name, Output
 
 LEAST_SCALE, MOST_SCALE = 1e-3, 1e3
 
@@ -45,6 +46,8 @@ class GuideRecipe(Model):
         deleted while something stood on it: the line is kept, and nothing else
     output
         a line of its own for the tool: cut, drawn or engraved; none where it only guides
+    name
+        what a person calls it
     """
 
     if TYPE_CHECKING:
@@ -67,7 +70,8 @@ class GuideRecipe(Model):
     corner_radius: SizeOrNone = 0.0
     hidden: bool = False
     removed: bool = False
-    output: Literal["cut", "draw", "engrave"] | None = None
+    output: Output | None = None
+    name: Name = ""
 
     @property
     def leans_on(self) -> tuple[str, ...]:

@@ -10,6 +10,7 @@ from ulvent.core.outlines.edges import (
     curve_of,
     ends_of,
     in_line,
+    laid_segment,
     moved_segment,
 )
 from ulvent.core.outlines.outline import Contour, Outline, OutlinePen
@@ -26,5 +27,6 @@ __all__ = [
     "curve_of",
     "ends_of",
     "in_line",
+    "laid_segment",
     "moved_segment",
 ]

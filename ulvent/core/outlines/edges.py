@@ -14,7 +14,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ulvent.core.base.arrays import Point
+from ulvent.core.base.arrays import Matrices, Point
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT, LETTER_CORNER
 from ulvent.core.curves import (
@@ -131,6 +131,19 @@ def reversed_segment(segment: Segment) -> Segment:
             segment.centre, segment.radius, segment.begin + segment.sweep, -segment.sweep
         )
     return type(segment)(*reversed(segment))
+
+
+def laid_segment(segment: Segment, matrix: Matrices) -> Segment:
+    """A segment turned, mirrored and moved by a (2, 3) matrix that keeps lengths, mm."""
+    points = [segment.centre] if isinstance(segment, ArcSegment) else list(segment)
+    placed = np.array(points, dtype=float) @ matrix[:, :2].T + matrix[:, 2]
+    laid = [(x, y) for x, y in placed.tolist()]
+    if not isinstance(segment, ArcSegment):
+        return type(segment)(*laid)
+    begin = math.radians(segment.begin)
+    x, y = (matrix[:, :2] @ np.array([math.cos(begin), math.sin(begin)])).tolist()
+    flip = math.copysign(1.0, float(np.linalg.det(matrix[:, :2])))
+    return ArcSegment(laid[0], segment.radius, math.degrees(math.atan2(y, x)), flip * segment.sweep)
 
 
 def moved_segment(segment: Segment, dx: float, dy: float) -> Segment:

@@ -6,14 +6,16 @@ recipes hold it.
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Sequence
 
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves import ArcSegment, LineSegment, Segment
 
 DECIMALS = 4
 FINE = 6
-_HALF_TURN = 180.0
+_QUARTER_TURN = 90.0
 _NEEDLESS = re.compile(r"\.?0+(?= )")
 _PLACES = [" ".join(["%s %s"] * count) for count in range(4)]
 
@@ -58,8 +60,9 @@ def path_data(steps: Sequence[Step], up: bool = False) -> str:
 
 
 def _arcs(arc: ArcSegment, up: bool) -> list[Step]:
-    """A whole circle takes two arcs: one alone could not say which way round."""
-    shares = [0.5, 1.0] if abs(arc.sweep) > _HALF_TURN else [1.0]
+    """In quarter turns at most: the centre of half a turn hangs on the last digit of its ends."""
+    count = max(1, math.ceil(abs(arc.sweep) / _QUARTER_TURN - NIL))
+    shares = [(index + 1) / count for index in range(count)]
     # Counter-clockwise with y up is the negative-angle direction with y down: flag 0.
     flag = "1" if (arc.sweep > 0.0) == up else "0"
     command = arc_to(number(arc.radius, FINE if up else DECIMALS), flag)

@@ -6,12 +6,13 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
+from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.layout import LaidGuide
-from ulvent.core.outlines import Outline, Polyline
+from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region, refitted, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
-from ulvent.core.steps.cutout import Cutout
+from ulvent.core.steps.cutout import Cutout, SingleLine
 
 
 @dataclass(frozen=True, eq=False)
@@ -26,8 +27,8 @@ class Layer:
         what is cut out, each by itself, before the kerf
     paths
         the same as the tool's line runs, with the kerf
-    lines, own_lines
-        single lines: dense, mm, and as the face or the dial has them
+    lines
+        single lines
     bridges
         those that are in the cutouts
     few_nodes
@@ -36,6 +37,8 @@ class Layer:
         what there is to say, in words
     inverse
         whether the cutouts are what is left of a shape that lettering was taken out of
+    output
+        what becomes of a border; letters say so themselves
     """
 
     id: str
@@ -43,12 +46,12 @@ class Layer:
     kind: Literal["letters", "border", "whole"]
     cutouts: tuple[Cutout, ...]
     paths: tuple[Region, ...]
-    lines: tuple[Polyline, ...] = ()
-    own_lines: tuple[Outline, ...] = ()
+    lines: tuple[SingleLine, ...] = ()
     bridges: tuple[Bridge, ...] = ()
     few_nodes: float = FITTING
     notes: tuple[str, ...] = ()
     inverse: bool = False
+    output: OutputOrNone = "cut"
 
     @cached_property
     def area(self) -> Region:
@@ -61,16 +64,27 @@ class Layer:
 
         Pieces that nothing was done to have the face's own curves.
         """
-        found: list[Outline] = []
-        for cutout, path in zip(self.cutouts, self.paths, strict=True):
-            own = cutout.outline if path is cutout.area else None
-            found.append(own or refitted(path, self.few_nodes))
-        return tuple(outline for outline in found if outline)
+        return tuple(outline for _, outline in self.outlined)
 
     @cached_property
+    def outlined(self) -> tuple[tuple[Cutout, Outline], ...]:
+        """The cutouts that the tool's line goes round, each with that line."""
+        found: list[tuple[Cutout, Outline]] = []
+        for cutout, path in zip(self.cutouts, self.paths, strict=True):
+            own = cutout.outline if path is cutout.area else None
+            found.append((cutout, own or refitted(path, self.few_nodes)))
+        return tuple((cutout, outline) for cutout, outline in found if outline)
+
+    @property
     def strokes(self) -> tuple[Outline, ...]:
         """The single lines for the tool."""
-        return (*self.own_lines, *refitted_lines(self.lines, self.few_nodes))
+        return self.strokes_of(self.lines)
+
+    def strokes_of(self, lines: tuple[SingleLine, ...]) -> tuple[Outline, ...]:
+        """Some of its single lines as the tool follows them."""
+        own = (one.outline for one in lines if one.outline is not None)
+        dense = [one.line for one in lines if one.line is not None]
+        return (*own, *refitted_lines(dense, self.few_nodes))
 
 
 @dataclass(frozen=True, eq=False)

@@ -8,12 +8,11 @@ from __future__ import annotations
 
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.outlines import Outline
 from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.recipe import Prepare
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
-from ulvent.core.steps.cutout import Cutout
+from ulvent.core.steps.cutout import Cutout, SingleLine
 from ulvent.core.steps.work import Shapes, Work
 
 
@@ -30,9 +29,9 @@ def prepared(layout: Layout) -> Prepared:
     layers: list[Layer] = []
     for index, lettering in enumerate(layout.piece.letterings):
         steps = lettering.prepare.taken if lettering.prepare else ()
-        cutouts, strokes = _as_set(layout.lines_of(lettering.id))
+        cutouts, lines = _as_set(layout.lines_of(lettering.id))
         where = f"letterings[{index}].prepare"
-        layers.extend(_layers(Work(shapes, where, lettering.id, steps, cutouts, strokes)))
+        layers.extend(_layers(Work(shapes, where, lettering.id, steps, cutouts, lines)))
     if layout.piece.prepare is not None:
         layers = _as_a_whole(layers, shapes, layout.piece.prepare)
     if shapes.problems:
@@ -49,7 +48,6 @@ def _as_a_whole(layers: list[Layer], shapes: Shapes, recipe: Prepare) -> list[La
         "",
         recipe.taken,
         [cutout for layer in own for cutout in layer.cutouts],
-        [line for layer in own for line in layer.own_lines],
         [line for layer in own for line in layer.lines],
         [bridge for layer in own for bridge in layer.bridges],
     )
@@ -69,18 +67,19 @@ def _layers(work: Work) -> list[Layer]:
         cutouts=cutouts,
         paths=_paths(cutouts, work),
         lines=tuple(work.lines),
-        own_lines=tuple(work.strokes),
         bridges=tuple(work.bridges),
         few_nodes=work.few_nodes,
         notes=tuple(work.notes),
         inverse=work.inverse,
     )
     found = [first]
-    for number, region in work.borders.items():
+    for number, (region, output) in work.borders.items():
         parts = tuple(Cutout(part) for part in region.parts)
         name = f"border-{work.owner or 'whole'}-{number}"
         paths = _paths(parts, work)
-        found.append(Layer(name, work.owner, "border", parts, paths, few_nodes=work.few_nodes))
+        found.append(
+            Layer(name, work.owner, "border", parts, paths, few_nodes=work.few_nodes, output=output)
+        )
     return found
 
 
@@ -101,10 +100,10 @@ def _kept_guides(layout: Layout) -> tuple[LaidGuide, ...]:
     return tuple(found.values())
 
 
-def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Cutout], list[Outline]]:
+def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Cutout], list[SingleLine]]:
     """The letters of a lettering as they stand, and what of it is single lines."""
     cutouts: list[Cutout] = []
-    strokes: list[Outline] = []
+    strokes: list[SingleLine] = []
     for setting in lines:
         key = setting.lettering.id
         for index, cluster in enumerate(setting.clusters):
@@ -112,7 +111,7 @@ def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Cutout], list[Outline]]:
                 continue
             outline = setting.placed_outline(index)
             if setting.face.single_stroke:
-                strokes.append(outline)
+                strokes.append(SingleLine(key, outline))
                 continue
             shape = setting.outline(index)
             matrix, scale = setting.matrices[index], float(setting.scales[index])
@@ -127,7 +126,7 @@ def _as_set(lines: tuple[Setting, ...]) -> tuple[list[Cutout], list[Outline]]:
             )  # fmt: skip
         for ticks, areas in setting.tick_outlines():
             if areas:
-                cutouts.append(Cutout(Region.of(ticks), key, outline=ticks))
+                cutouts.append(Cutout(Region.of(ticks), key, outline=ticks, ticks=True))
             else:
-                strokes.append(ticks)
+                strokes.append(SingleLine(key, ticks, ticks=True))
     return cutouts, strokes

@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import LENGTH, Degrees, Model, Size, WrongRecipeError
+from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.stances import LABEL_STANCES
 
 MOST_LABELS = 720
@@ -89,6 +90,8 @@ class Ticks(Model):
         into how many parts the way from label to label is divided
     middle
         the tick at half way; none: like the minor ones
+    output
+        what becomes of them; none: the same as of the labels
     """
 
     major: Tick | None = None
@@ -96,6 +99,7 @@ class Ticks(Model):
     minor: Tick | None = None
     parts: Annotated[int, Field(ge=1, le=200)] = 1
     side: Literal["outside", "inside", "both"] = "inside"
+    output: OutputOrNone | None = None
 
 
 class Dial(Model):

@@ -16,6 +16,7 @@ from ulvent.core.base.fields import (
     Size,
     WrongRecipeError,
 )
+from ulvent.core.base.outputs import Name, OutputOrNone
 from ulvent.core.recipe.dial import Dial, Figure, Millimetres
 from ulvent.core.recipe.fit import Fit
 from ulvent.core.recipe.mark import Mark
@@ -179,6 +180,9 @@ class Lettering(Model):
         a mark before the first letter and after the last
     prepare
         what is done to its outlines before a tool gets them
+    output, name
+        whether it is cut, drawn or engraved, or left out of files; none: as its face and the
+        material ask. What a person calls it
     hand, hand_words
         what was done to letters by hand, and the words it was done to
     """
@@ -218,6 +222,8 @@ class Lettering(Model):
     dial: Dial | None = None
     fill: Fill | None = None
     prepare: Prepare | None = None
+    output: OutputOrNone | None = None
+    name: Name = ""
     hand: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
     hand_words: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
 

@@ -7,13 +7,16 @@ Placements, outlines and findings are worked out from it and never stored.
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Any, Literal, get_args
 
+import numpy as np
 from pydantic import Field, ValidationError, model_validator
 
-from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.arrays import Bounds, Matrices
 from ulvent.core.base.errors import FieldProblem, PieceError
-from ulvent.core.base.fields import Model, ToolSize, WrongRecipeError
+from ulvent.core.base.fields import Degrees, Model, ToolCoordinate, ToolSize, WrongRecipeError
+from ulvent.core.base.outputs import OUTPUTS, Colour, Output
 from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
@@ -54,6 +57,40 @@ class ToolArea(Model):
         return -x, -y, x, y
 
 
+class Lie(Model):
+    """How the whole piece lies on the sheet: mirrored left to right, then turned, then moved.
+
+    Mirrored is what is seen from the back, as for glass, or film that is pressed on.
+    """
+
+    mirrored: bool = False
+    turned: Degrees = 0.0
+    at: tuple[ToolCoordinate, ToolCoordinate] = (0.0, 0.0)
+
+    @property
+    def matrix(self) -> Matrices:
+        """(2, 3) from the piece as it is designed to where it lies, mm."""
+        cos, sin = _exact(self.turned)
+        flip = -1.0 if self.mirrored else 1.0
+        x, y = self.at
+        return np.array([[flip * cos, -sin, x], [flip * sin, cos, y]])
+
+    @property
+    def back(self) -> Matrices:
+        """(2, 3) from where it lies to the piece as it is designed."""
+        matrix = self.matrix
+        turn = matrix[:, :2].T
+        return np.column_stack([turn, -turn @ matrix[:, 2]])
+
+
+def _exact(degrees: float) -> tuple[float, float]:
+    """Cosine and sine, of whole quarters without rounding."""
+    quarters = degrees / 90.0
+    if quarters == round(quarters):
+        return ((1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0))[round(quarters) % 4]
+    return math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+
+
 class Accepted(Model):
     """A finding that a person has accepted: it says no more until it gets worse.
 
@@ -75,6 +112,12 @@ class Piece(Model):
         what is done to all letterings together
     tool_sheets
         what the piece is proofed against; none: a plain one
+    edge
+        whether the blank's own edge is cut, drawn or engraved; none: it is in no file
+    colours
+        of what is drawn, engraved and cut, in files; those left out are the usual ones
+    lie
+        how all of it lies on the sheet
     accepted
         findings that are known and let be
     """
@@ -88,6 +131,9 @@ class Piece(Model):
     letterings: Annotated[tuple[Lettering, ...], Field(max_length=MOST_LETTERINGS)] = ()
     prepare: Prepare | None = None
     tool_sheets: Annotated[tuple[ToolSheet, ...], Field(max_length=MOST_TOOL_SHEETS)] = ()
+    edge: Output | None = None
+    colours: dict[Output, Colour] = Field(default_factory=dict)
+    lie: Lie = Lie()
     accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
 
     @model_validator(mode="after")
@@ -133,6 +179,10 @@ class Piece(Model):
             if recipe is not None
             for field, shape in recipe.shapes
         )
+
+    def colour(self, output: Output) -> str:
+        """The colour of what is drawn, engraved or cut, in files: `#rrggbb`."""
+        return self.colours.get(output, OUTPUTS[output][2])
 
     def guide(self, guide_id: str) -> AnyGuide:
         """The guide with this id, which must be there."""

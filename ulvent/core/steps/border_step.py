@@ -9,10 +9,10 @@ from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import LENGTH, Model, SizeOrNone, WrongRecipeError
 from ulvent.core.base.inputs import Again, Figure, Option, Switch
+from ulvent.core.base.outputs import OUTPUTS, OutputOrNone
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.outlines import Outline
-from ulvent.core.shapes import Region, flat_contours
-from ulvent.core.steps.cutout import Cutout
+from ulvent.core.shapes import Region
+from ulvent.core.steps.cutout import Cutout, SingleLine
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
 
@@ -26,12 +26,15 @@ class Border(Model):
         holes of the border that are narrower than this are filled, mm
     joined
         part of the lettering's own outline rather than a layer of its own
+    output
+        what becomes of it, where it is a layer of its own
     """
 
     distance: Annotated[float, Field(ge=-500.0, le=500.0, allow_inf_nan=False), LENGTH]
     corners: Literal["round", "mitred", "bevelled"] = "round"
     fill: SizeOrNone = 0.0
     joined: bool = False
+    output: OutputOrNone = "cut"
 
     @model_validator(mode="after")
     def _is_somewhere(self) -> Self:
@@ -46,13 +49,13 @@ def _take(recipe: tuple[Border, ...], work: Work) -> None:
         if border.joined:
             work.cutouts = _made_one_with(work.cutouts, region, border)
         else:
-            work.borders[number] = region
+            work.borders[number] = region, border.output
 
 
 def _area(border: Border, work: Work) -> Region:
     region = work.ink.offset(border.distance, border.corners)
-    if border.distance > 0.0 and work.strokes:
-        near = (_near_lines(stroke, border.distance) for stroke in work.strokes)
+    if border.distance > 0.0 and work.lines:
+        near = (_near_lines(line, border.distance) for line in work.lines if line.outline)
         region = Region.joined([region, *near])
     return _holes_filled(region, border.fill) if border.fill > 0.0 else region
 
@@ -76,10 +79,10 @@ def _holes_filled(region: Region, narrower: float) -> Region:
     return Region.joined([region, *(hole.offset(JOINT) for hole in small)])
 
 
-def _near_lines(stroke: Outline, distance: float) -> Region:
-    """What is nearer to single lines than a distance."""
+def _near_lines(line: SingleLine, distance: float) -> Region:
+    """What is nearer to a single line than a distance."""
     found: list[Region] = []
-    for points, closed in flat_contours(stroke):
+    for points, closed in line.dense:
         found.append(Region.along(points, closed, 2.0 * distance))
         if not closed:
             found.extend(Region.disc(points[end], 2.0 * distance) for end in (0, -1))
@@ -104,6 +107,11 @@ STEP = Step(
         Figure("fill", "Fill holes up to"),
         Again("distance", "A second at", (("joined", False),)),
         Switch("joined", "one with the letters"),
+        Option(
+            "output",
+            "In files it is",
+            (*((name, words) for name, (words, _, _) in OUTPUTS.items()), ("none", "left out")),
+        ),
     ),
     left_out=(),
 )

@@ -13,7 +13,7 @@ from ulvent.core.base.fields import Coordinate, Identifier, Model
 from ulvent.core.base.inputs import Figure, GuideChoice, Option
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
-from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.shapes import Region
 from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
@@ -32,14 +32,17 @@ class CutBack(Model):
 
 
 def _take(recipe: tuple[CutBack, ...], work: Work) -> None:
-    work.lines += [line for stroke in work.strokes for line in flat_contours(stroke)]
-    work.strokes = []
     for index, cut in enumerate(recipe):
         inside = cut.keep == "inside"
         shape = work.closed(cut.to, f"cut_back[{index}].to")
         shape = shape.offset(-cut.margin if inside else cut.margin)
         work.cutouts = [part for one in work.cutouts for part in _cut(one, shape, inside)]
-        work.lines = [part for line in work.lines for part in clipped(line, shape, inside)]
+        work.lines = [
+            replace(one, outline=None, line=part)
+            for one in work.lines
+            for line in one.dense
+            for part in clipped(line, shape, inside)
+        ]
 
 
 def _cut(letter: Cutout, shape: Region, inside: bool) -> list[Cutout]:

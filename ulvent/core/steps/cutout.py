@@ -10,8 +10,8 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
-from ulvent.core.outlines import Outline
-from ulvent.core.shapes import Region
+from ulvent.core.outlines import Outline, Polyline
+from ulvent.core.shapes import Region, flat_contours
 
 
 @dataclass(frozen=True, eq=False)
@@ -30,6 +30,8 @@ class Cutout:
         from the letter's upright frame at true size to where it stands, for rigid letters
     shape, scale
         the letter's outline in font units, and mm per unit
+    ticks
+        whether it is ticks of a dial
     """
 
     area: Region
@@ -41,6 +43,28 @@ class Cutout:
     local: Floats | None = None
     shape: Outline | None = None
     scale: float = 1.0
+    ticks: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class SingleLine:
+    """Single lines as they stand: as face or dial has them, or, worked on, dense.
+
+    lettering, ticks
+        whose they are; whether they are ticks of a dial
+    """
+
+    lettering: str
+    outline: Outline | None = None
+    line: Polyline | None = None
+    ticks: bool = False
+
+    @property
+    def dense(self) -> list[Polyline]:
+        """The same as dense lines, mm."""
+        if self.outline is not None:
+            return list(flat_contours(self.outline))
+        return [self.line] if self.line is not None else []
 
 
 def merged(cutouts: list[Cutout], belong: Callable[[Region], bool]) -> list[Cutout]:

@@ -9,7 +9,7 @@ from pydantic import Field
 from ulvent.core.base.fields import Model, ToolSize, ToolSizeOrNone
 from ulvent.core.base.inputs import Figure, Option, Switch, When
 from ulvent.core.outlines import Polyline
-from ulvent.core.steps.cutout import Cutout
+from ulvent.core.steps.cutout import Cutout, SingleLine
 from ulvent.core.steps.hatching import hatched, rings_until_full
 from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
 from ulvent.core.steps.step import Step
@@ -37,17 +37,23 @@ def _take(recipe: Strokes, work: Work) -> None:
     if recipe.kind == "middle":
         work.lines.extend(_middle_lines(work))
     else:
-        work.lines.extend(line for letter in work.cutouts for line in _filled(recipe, letter))
+        work.lines.extend(
+            _of(letter, line) for letter in work.cutouts for line in _filled(recipe, letter)
+        )
     if recipe.kind == "middle" or not recipe.outline:
         work.cutouts = []
 
 
-def _middle_lines(work: Work) -> list[Polyline]:
-    found: list[Polyline] = []
+def _of(letter: Cutout, line: Polyline) -> SingleLine:
+    return SingleLine(letter.lettering, line=line, ticks=letter.ticks)
+
+
+def _middle_lines(work: Work) -> list[SingleLine]:
+    found: list[SingleLine] = []
     poor: list[str] = []
     for letter in work.cutouts:
         middle = middle_line(letter.area)
-        found.extend(middle.lines)
+        found.extend(_of(letter, line) for line in middle.lines)
         if middle.cover < GOOD_COVER:
             poor.append(f"“{letter.text}” {middle.cover:.0%}")
     if poor:

@@ -8,11 +8,11 @@ from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 from ulvent.core.base.errors import FieldProblem
+from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import Curve
-from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
-from ulvent.core.steps.cutout import Cutout
+from ulvent.core.steps.cutout import Cutout, SingleLine
 
 if TYPE_CHECKING:
     from ulvent.core.steps.bridge_search import Bridge
@@ -57,12 +57,12 @@ class Work:
         all that are taken, with their recipes
     cutouts
         what is cut out, each by itself
-    strokes, lines
-        single lines: as face or dial has them, and dense, mm
+    lines
+        single lines
     ink
         of all cutouts before the first step
     borders
-        those that are layers of their own, by their numbers
+        those that are layers of their own, by their numbers, each with what becomes of it
     bridges
         those that are in the cutouts
     kerf
@@ -80,10 +80,9 @@ class Work:
     owner: str
     steps: tuple[tuple[Step, Any], ...]
     cutouts: list[Cutout]
-    strokes: list[Outline]
-    lines: list[Polyline] = field(default_factory=list)
+    lines: list[SingleLine]
     bridges: list[Bridge] = field(default_factory=list)
-    borders: dict[int, Region] = field(default_factory=dict)
+    borders: dict[int, tuple[Region, OutputOrNone]] = field(default_factory=dict)
     kerf: float = 0.0
     few_nodes: float = FITTING
     notes: list[str] = field(default_factory=list)

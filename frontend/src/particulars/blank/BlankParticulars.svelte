@@ -1,11 +1,12 @@
 <script lang="ts">
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { catalogue } from '../../api/catalogue';
-  import type { Piece } from '../../api/client';
+  import type { Output, Piece } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
-  import { figure } from '../../words/words';
+  import { figure, sentence } from '../../words/words';
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
+  import OutputField from '../../parts/OutputField.svelte';
   import ScaleFields from '../../parts/ScaleFields.svelte';
 
   let { editor, onfile }: { editor: Editor; onfile: () => void } = $props();
@@ -41,6 +42,13 @@
 
   function scale(measure: 'percent' | 'width' | 'height', to: number): void {
     editor.act({ act: 'scale-piece', measure, to });
+  }
+
+  const colours: Partial<Record<Output, string>> = $derived(editor.piece.colours ?? {});
+  const lie = $derived(editor.piece.lie);
+
+  function setLie(changed: Partial<Piece["lie"]>): void {
+    set({ lie: { ...lie, ...changed } });
   }
 
   const sheet = $derived(editor.piece.sheet ?? undefined);
@@ -92,6 +100,47 @@
     {/if}
   {/if}
 
+  {#if blank}
+    <OutputField
+      label="In files, its own edge is"
+      value={editor.piece.edge}
+      onset={(edge) => set({ edge: edge === 'none' ? null : edge })}
+    />
+  {/if}
+  <details>
+    <summary>How the piece lies on the sheet</summary>
+    <div class="pair">
+      <LengthField label="Turned by" unit="°" value={lie.turned} onset={(turned) => setLie({ turned })} />
+      <div class="turn">
+        <Button size="small" kind="ghost" on:click={() => setLie({ turned: (lie.turned + 90) % 360 })}>
+          Turn by 90°
+        </Button>
+      </div>
+      <LengthField label="Moved across" value={lie.at[0]} onset={(x) => setLie({ at: [x, lie.at[1]] })} />
+      <LengthField label="Moved up" value={lie.at[1]} onset={(y) => setLie({ at: [lie.at[0], y] })} />
+    </div>
+    <Checkbox
+      labelText="Mirrored, as seen from the back"
+      checked={lie.mirrored}
+      on:check={(event) => event.detail !== lie.mirrored && setLie({ mirrored: event.detail })}
+    />
+  </details>
+  <details>
+    <summary>Colours in files</summary>
+    <div class="colours">
+      {#each Object.entries(catalogue().outputs) as [name, one] (name)}
+        <label>
+          <input
+            type="color"
+            value={colours[name as Output] ?? one.colour}
+            onchange={(event) => set({ colours: { ...colours, [name]: event.currentTarget.value } })}
+          />
+          {sentence(one.words)}
+        </label>
+      {/each}
+    </div>
+    <p>Many machines tell what is cut, drawn and engraved by its colour.</p>
+  </details>
   <details>
     <summary>Scale the whole piece</summary>
     <div class="pair">
@@ -173,6 +222,31 @@
 
   details > .pair {
     margin: 8px 0;
+  }
+
+  .turn {
+    align-self: end;
+  }
+
+  .colours {
+    display: grid;
+    gap: 4px;
+    margin: 8px 0;
+    font-size: 13px;
+  }
+
+  .colours label {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+  }
+
+  .colours input {
+    width: 40px;
+    height: 24px;
+    border: 1px solid var(--line-strong);
+    padding: 0;
+    background: none;
   }
 
   p {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
+  import { Button, Checkbox } from 'carbon-components-svelte';
   import { untrack } from 'svelte';
   import { catalogue, choices } from '../../api/catalogue';
   import type { Guide, Way } from '../../api/client';
@@ -9,6 +9,8 @@
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import ScaleFields from '../../parts/ScaleFields.svelte';
+  import NameField from '../../parts/NameField.svelte';
+  import OutputField from '../../parts/OutputField.svelte';
   import NodeParticulars from './NodeParticulars.svelte';
   import Ways from './Ways.svelte';
 
@@ -75,7 +77,6 @@
   }
 
   const CORNERS = choices<NonNullable<Guide['corners']>>('corners');
-  const OUTPUTS = choices('output');
 </script>
 
 <h2>{guideName(guide)} <span>{kind.title}</span></h2>
@@ -134,7 +135,8 @@
     </div>
   </details>
   <details open={Boolean(part) || Boolean(guide.seam)}>
-    <summary>Start point, part used, cut or drawn</summary>
+    <summary>Name, start point, part used, cut or drawn</summary>
+    <NameField name={guide.name ?? ''} otherwise={guideName({ ...guide, name: '' })} onset={(name) => set({ name })} />
     <div class="pair">
       {#if scene?.closed && kind.seam_moves}
         <LengthField
@@ -159,15 +161,11 @@
       checked={Boolean(part)}
       on:check={(event) => event.detail !== Boolean(part) && usePart(event.detail)}
     />
-    <Select
-      size="sm"
-      labelText="As a line of its own"
-      selected={guide.output ?? ''}
-      on:update={(event) => set({ output: (event.detail || null) as Guide['output'] })}
-    >
-      <SelectItem value="" text="none: it only guides" />
-      {#each OUTPUTS as { value, label } (value)}<SelectItem {value} text={label} />{/each}
-    </Select>
+    <OutputField
+      label="In files, the line itself is"
+      value={guide.output}
+      onset={(output) => set({ output: output === 'none' ? null : output })}
+    />
   </details>
   <Choice
     label="Lettering takes its corners"

@@ -5,6 +5,7 @@
   import type { Editor } from '../../piece/editor.svelte';
   import Choice from '../../parts/Choice.svelte';
   import LengthField from '../../parts/LengthField.svelte';
+  import OutputField from '../../parts/OutputField.svelte';
 
   interface Props {
     editor: Editor;
@@ -228,6 +229,12 @@
     onset={(parts) => setTicks({ parts: Math.round(parts) })}
   />
   <Choice label="Ticks lie" options={SIDES} value={ticks.side ?? 'inside'} onset={(side) => setTicks({ side })} />
+  <OutputField
+    label="In files, the ticks are"
+    value={ticks.output}
+    usual="the same as the labels"
+    onset={(output) => setTicks({ output })}
+  />
 {/if}
 {#if dial.changes?.length}
   <Button size="small" kind="ghost" on:click={() => change({ changes: [] })}>

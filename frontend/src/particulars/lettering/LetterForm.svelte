@@ -6,6 +6,8 @@
   import type { Editor } from '../../piece/editor.svelte';
   import Choice from '../../parts/Choice.svelte';
   import LengthField from '../../parts/LengthField.svelte';
+  import NameField from '../../parts/NameField.svelte';
+  import OutputField from '../../parts/OutputField.svelte';
 
   interface Props {
     editor: Editor;
@@ -30,6 +32,14 @@
     const guide = editor.piece.guides.find((one) => one.id === lettering.guide);
     return guide ? catalogue().kinds[guide.kind]?.grows : false;
   });
+
+  const line = $derived(editor.live.around?.letterings.find((one) => one.id === lettering.id));
+  /** What becomes of it where nothing is said of it. */
+  const usualWords = $derived(
+    line && line.output !== 'none' && !lettering.output
+      ? catalogue().outputs[line.output]?.words
+      : 'what face and material ask for',
+  );
 
   const solved = $derived(editor.fitOf(lettering)?.figures ?? {});
 
@@ -149,6 +159,12 @@
     {/each}
   </fieldset>
 {/if}
+<NameField name={lettering.name ?? ''} otherwise={line?.name ?? ''} onset={(name) => set({ name })} />
+<OutputField
+  value={lettering.output}
+  usual={`as usual: ${usualWords}`}
+  onset={(output) => set({ output })}
+/>
 
 <style>
   .pair {

@@ -14,7 +14,6 @@ from ulvent.core.prepare import Prepared
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import xy
-from ulvent.core.shapes import flat_contours
 
 _SAMPLE = 0.1
 _DOUBLED = 1.0
@@ -54,9 +53,8 @@ def _lines(ready: Prepared) -> list[Polyline]:
     for layer in ready.layers:
         for cutout in layer.cutouts:
             lines.extend(Polyline(ring, True) for ring in cutout.area.rings)
-        lines.extend(layer.lines)
-        for stroke in layer.own_lines:
-            lines.extend(flat_contours(stroke))
+        for one in layer.lines:
+            lines.extend(one.dense)
     return lines
 
 

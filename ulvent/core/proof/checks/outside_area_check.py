@@ -12,7 +12,9 @@ def _look(subject: Subject) -> list[Finding]:
     reach = subject.layout.piece.area
     if reach is None:
         return []
-    return outside(CHECK, subject, Region.box(reach.box), "what the tool can reach")
+    # The tool reaches a box of the sheet; the piece may lie on it turned or mirrored.
+    there = Region.box(reach.box).transformed(subject.layout.piece.lie.back)
+    return outside(CHECK, subject, there, "what the tool can reach")
 
 
 CHECK = Check(

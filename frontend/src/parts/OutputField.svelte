@@ -1,0 +1,35 @@
+<script lang="ts">
+  /** Whether something is cut, drawn or engraved, or in no file. */
+  import { Select, SelectItem } from 'carbon-components-svelte';
+  import { catalogue } from '../api/catalogue';
+  import type { Output } from '../api/client';
+
+  interface Props {
+    label?: string;
+    /** Nothing where it is as usual. */
+    value: Output | 'none' | null | undefined;
+    /** What is usual, in words; without it one of the others is always chosen. */
+    usual?: string;
+    onset: (value: Output | 'none' | null) => void;
+  }
+
+  let { label = 'In files it is', value, usual, onset }: Props = $props();
+
+  const options = $derived([
+    ...(usual ? [{ value: '', label: usual }] : []),
+    ...Object.entries(catalogue().outputs).map(([name, one]) => ({ value: name, label: one.words })),
+    { value: 'none', label: 'left out' },
+  ]);
+  const chosen = $derived(value ?? (usual ? '' : 'none'));
+</script>
+
+<Select
+  size="sm"
+  labelText={label}
+  selected={chosen}
+  on:update={(event) => {
+    if (event.detail !== chosen) onset((event.detail || null) as Output | null);
+  }}
+>
+  {#each options as one (one.value)}<SelectItem value={one.value} text={one.label} />{/each}
+</Select>

@@ -1,0 +1,36 @@
+"""What guides and letterings are called: as a person named them, or would."""
+
+from __future__ import annotations
+
+import re
+
+from ulvent.core.guides.guide_recipe import GuideRecipe
+from ulvent.core.recipe import Lettering
+from ulvent.core.setting import Setting
+
+_MOST_WORDS = 40
+
+
+def guide_name(guide: GuideRecipe) -> str:
+    """What a guide is called: by its id where it has no name."""
+    words = guide.name.strip() or re.sub(r"[-_]+", " ", guide.id)
+    return words[:1].upper() + words[1:]
+
+
+def lettering_name(lettering: Lettering, lines: tuple[Setting, ...]) -> str:
+    """What a lettering is called: by the words that one sees where it has no name."""
+    if lettering.name.strip():
+        return lettering.name.strip()
+    labels = [label.text for line in lines for label in line.labels if label.text.strip()]
+    spread = lettering.dial is not None and lettering.dial.labels.kind == "phrase"
+    if lettering.dial is not None and not spread:
+        if not labels:
+            return "Ticks"
+        return _short(labels[0] if len(labels) == 1 else f"{labels[0]} to {labels[-1]}")
+    return _short(" ".join(lettering.text.split())) or "Marks"
+
+
+def _short(words: str) -> str:
+    if len(words) <= _MOST_WORDS:
+        return words
+    return words[:_MOST_WORDS].rsplit(" ", 1)[0] + " …"

@@ -1,0 +1,182 @@
+"""What a file holds: lines that belong together, by what becomes of them and what they are called.
+
+Letters, ticks, borders, guides and the blank's edge are groups of their own. All lie as the
+piece lies on the sheet.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+
+from ulvent.core.base.arrays import Bounds, Matrices
+from ulvent.core.base.outputs import OUTPUTS, Output, OutputOrNone
+from ulvent.core.curves import Curve
+from ulvent.core.curves.bounds import curve_bounds
+from ulvent.core.layout import LaidGuide, Layout
+from ulvent.core.layout.names import guide_name, lettering_name
+from ulvent.core.outlines import FileOutline, Outline, curve_of, laid_segment
+from ulvent.core.prepare.layers import Layer, Prepared
+from ulvent.core.recipe import Lettering, Piece
+from ulvent.core.recipe.tool_sheet import PLAIN
+
+_BY_USE: dict[str, Output] = {"kept": "cut", "removed": "cut", "sunk": "engrave", "lines": "draw"}
+"""What becomes of letters of which nothing else is said, by how the sheet is used."""
+
+
+_BORDER = ", border"
+
+
+@dataclass(eq=False)
+class Group:
+    """What becomes one thing, under one name; all in the sheet's own plane, mm, y up.
+
+    name
+        unlike that of any other group, whatever its case
+    areas, lines
+        outlines of letters and borders, and single lines
+    curves
+        guides and edges, whose arcs are arcs
+    """
+
+    output: Output
+    name: str
+    areas: list[Outline] = field(default_factory=list)
+    lines: list[Outline] = field(default_factory=list)
+    curves: list[FileOutline] = field(default_factory=list)
+
+    def bounds(self) -> list[Bounds]:
+        """Boxes round all that it holds, mm."""
+        boxes = [outline.bounds() for outline in (*self.areas, *self.lines)]
+        return boxes + [curve_bounds(curve_of(line)) for line in self.curves]
+
+
+def output_of(lettering: Lettering, piece: Piece, single_stroke: bool) -> OutputOrNone:
+    """What becomes of the letters of a lettering: as it says, or as face and material ask."""
+    if lettering.output is not None:
+        return lettering.output
+    sheet = piece.tool_sheets[0] if piece.tool_sheets else PLAIN
+    usual = _BY_USE[sheet.use]
+    return "draw" if single_stroke and usual == "cut" else usual
+
+
+def file_groups(layout: Layout, ready: Prepared) -> tuple[Group, ...]:
+    """All groups of a piece, in the order in which they are made: what is cut comes last."""
+    gathering = _Gathering(layout)
+    for layer in ready.layers:
+        if layer.kind == "border":
+            gathering.border(layer)
+        else:
+            gathering.letters(layer)
+    for guide in ready.guides:
+        gathering.guide(guide)
+    gathering.edge()
+    order = list(OUTPUTS)
+    found = sorted(gathering.groups.values(), key=lambda group: order.index(group.output))
+    for group, name in zip(found, numbered([group.name for group in found]), strict=True):
+        group.name = name
+    return tuple(found)
+
+
+def layer_names(layout: Layout, ready: Prepared) -> list[str]:
+    """What the layers of a piece are called, unlike each other."""
+    names = {
+        one.id: lettering_name(one, layout.lines_of(one.id)) for one in layout.piece.letterings
+    }
+    whole = layout.piece.title or "Lettering"
+    found = [
+        names.get(layer.owner, whole) + (_BORDER if layer.kind == "border" else "")
+        for layer in ready.layers
+    ]
+    return list(numbered(found))
+
+
+def laid_lines(curves: Iterable[Curve], lie: Matrices) -> list[FileOutline]:
+    """Curves as they lie on the sheet."""
+    return [
+        FileOutline(tuple(laid_segment(one, lie) for one in curve.segments()), curve.closed)
+        for curve in curves
+    ]
+
+
+class _Gathering:
+    """Groups being filled, by what becomes of them and their name."""
+
+    def __init__(self, layout: Layout) -> None:
+        self._layout, self._piece = layout, layout.piece
+        self._lie = layout.piece.lie.matrix
+        self._moves = layout.piece.lie != type(layout.piece.lie)()
+        self.groups: dict[tuple[str, ...], Group] = {}
+        self._letterings = {one.id: one for one in layout.piece.letterings}
+        lines = {name: layout.lines_of(name) for name in self._letterings}
+        self._names = {
+            name: lettering_name(one, lines[name]) for name, one in self._letterings.items()
+        }
+        self._outputs = {
+            name: output_of(one, self._piece, lines[name][0].face.single_stroke)
+            for name, one in self._letterings.items()
+        }
+
+    def letters(self, layer: Layer) -> None:
+        """A layer of letters, and of the ticks of its dials apart from them."""
+        for cutout, outline in layer.outlined:
+            group = self._of(cutout.lettering or layer.owner, cutout.ticks)
+            if group is not None:
+                group.areas.append(self._laid(outline))
+        whose = dict.fromkeys((line.lettering or layer.owner, line.ticks) for line in layer.lines)
+        for owner, ticks in whose:
+            group = self._of(owner, ticks)
+            mine = (
+                line
+                for line in layer.lines
+                if ((line.lettering or layer.owner), line.ticks) == (owner, ticks)
+            )
+            if group is not None:
+                group.lines += map(self._laid, layer.strokes_of(tuple(mine)))
+
+    def border(self, layer: Layer) -> None:
+        whose = self._names.get(layer.owner, self._piece.title)
+        group = self._group((layer.id,), layer.output, (whose or "Lettering") + _BORDER)
+        if group is not None:
+            group.areas += map(self._laid, layer.outlines)
+
+    def guide(self, guide: LaidGuide) -> None:
+        assert guide.recipe.output is not None
+        key = ("guide", guide.recipe.id)
+        group = self._group(key, guide.recipe.output, guide_name(guide.recipe))
+        if group is not None:
+            group.curves += laid_lines([guide.curve], self._lie)
+
+    def edge(self) -> None:
+        group = self._group(("edge",), self._piece.edge or "none", "Edge of the blank")
+        if group is not None:
+            group.curves += laid_lines(self._layout.blank, self._lie)
+
+    def _of(self, owner: str, ticks: bool) -> Group | None:
+        """The group of a lettering's letters or ticks; of what is made of several, the whole's."""
+        if owner not in self._letterings:
+            outputs = [one for one in self._outputs.values() if one != "none"] or ["cut"]
+            return self._group(("whole",), outputs[0], self._piece.title or "Lettering")
+        dial = self._letterings[owner].dial
+        if not ticks or dial is None or dial.ticks is None:
+            return self._group(("letters", owner), self._outputs[owner], self._names[owner])
+        name = self._names[owner]
+        name = name if name == "Ticks" else f"{name}, ticks"
+        return self._group(("ticks", owner), dial.ticks.output or self._outputs[owner], name)
+
+    def _group(self, key: tuple[str, ...], output: OutputOrNone, name: str) -> Group | None:
+        if output == "none":
+            return None
+        return self.groups.setdefault(key, Group(output, name))
+
+    def _laid(self, outline: Outline) -> Outline:
+        return outline.transformed(self._lie) if self._moves else outline
+
+
+def numbered(names: Sequence[str]) -> Iterable[str]:
+    """Names of which the same ones are numbered: some formats hold capitals for nothing."""
+    seen: dict[str, int] = {}
+    for name in names:
+        key = name.lower()
+        seen[key] = seen.get(key, 0) + 1
+        yield f"{name} {seen[key]}" if seen[key] > 1 else name
