@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 import numpy as np
 from fastapi import APIRouter, Query, Request, Response
@@ -181,6 +181,6 @@ def licence(bench: TheBench, face_id: str) -> Response:
 
 
 @router.get("/figure")
-def figure(text: str = Query(max_length=200)) -> TypedFigure:
+def figure(text: str = Query(max_length=200), unit: Literal["mm", "in"] = "mm") -> TypedFigure:
     """What a typed figure comes to: sums, fractions and inches are understood."""
-    return TypedFigure(value=float(np.round(parse_length(text), 6)))
+    return TypedFigure(value=float(np.round(parse_length(text, unit), 6)))

@@ -65,9 +65,13 @@ const figuresOnTheirWay = new Set<Promise<void>>();
  * Hand a typed figure, as mm by the server's arithmetic, to `set`; what is wrong with
  * it, in words, or nothing.
  */
-export function setFigure(text: string, set: (value: number) => void): Promise<string> {
+export function setFigure(
+  text: string,
+  set: (value: number) => void,
+  unit: 'mm' | 'in' = 'mm',
+): Promise<string> {
   const answered = api
-    .GET('/api/figure', { params: { query: { text } } })
+    .GET('/api/figure', { params: { query: { text, unit } } })
     .catch(() => undefined)
     .then((answer) => {
       if (!answer?.data) return saying(answer?.error);

@@ -3938,6 +3938,8 @@ export interface components {
          *         of what is drawn, engraved and cut, in files; those left out are the usual ones
          *     lie
          *         how all of it lies on the sheet
+         *     lengths
+         *         in what unit a person sees and types them; all that is kept is in mm
          *     accepted
          *         findings that are known and let be
          */
@@ -3989,6 +3991,12 @@ export interface components {
              *     }
              */
             lie: components["schemas"]["Lie"];
+            /**
+             * Lengths
+             * @default mm
+             * @enum {string}
+             */
+            lengths: "mm" | "inch" | "fraction";
             /**
              * Accepted
              * @default []
@@ -7236,6 +7244,7 @@ export interface operations {
         parameters: {
             query: {
                 text: string;
+                unit?: "mm" | "in";
             };
             header?: never;
             path?: never;

@@ -3,9 +3,10 @@
   import type { Guide, Lettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import type { Chosen } from '../piece/selection.svelte';
-  import { figure, guideName, sentence } from '../words/words';
+  import { guideName, sentence } from '../words/words';
   import OutputBadge from '../parts/OutputBadge.svelte';
   import Gallery from './Gallery.svelte';
+  import { length, said, units } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -75,7 +76,7 @@
     <svg class="picture" viewBox={blankBox} aria-hidden="true">
       <path class="disc" d={editor.live.around?.blank.join('') ?? ''} />
     </svg>
-    <span>{sentence(editor.live.around?.blank_words ?? '')} <OutputBadge output={editor.piece.edge} /></span>
+    <span>{sentence(said(editor.live.around?.blank_words ?? ''))} <OutputBadge output={editor.piece.edge} /></span>
   </button>
 
   <h2>Guides and lettering</h2>
@@ -104,7 +105,7 @@
             <path d={drawn?.path ?? ''} />
           </svg>
           <span>
-            <strong>{guideName(guide)}</strong> · {found?.size}{guide.hidden ? ' · hidden' : ''}
+            <strong>{guideName(guide)}</strong> · {said(found?.size ?? '')}{guide.hidden ? ' · hidden' : ''}
             <OutputBadge output={guide.output} />
           </span>
         </button>
@@ -127,7 +128,7 @@
               {/if}
               <span>
                 <OutputBadge output={lineOf(lettering)?.output} />
-                {#if lettering.name}{lettering.name} · {/if}{found?.readings[lettering.reading === 'against' ? 1 : 0]} · {figure(lettering.height)} mm
+                {#if lettering.name}{lettering.name} · {/if}{found?.readings[lettering.reading === 'against' ? 1 : 0]} · {length(lettering.height)} {units.sign}
                 {#each ['fault', 'warning'] as severity (severity)}
                   {@const mine = findings?.filter((one) => one.severity === severity && !one.accepted)}
                   {#if mine?.length}

@@ -4,8 +4,8 @@
   import { outlinesOf, type FileUnit } from '../api/outlines';
   import { api, saying, type Guide, type ShownFile, type ShownOutline } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import { figure } from '../words/words';
   import Choice from '../parts/Choice.svelte';
+  import { length, units } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -195,7 +195,7 @@
         {#if !allChosen(last.outline)}
           <button type="button" onclick={() => last && whole(last)}>
             {found.outlines[last.outline]?.closed ? 'the whole way round' : 'the whole line'},
-            {figure(found.outlines[last.outline]?.length ?? 0)} mm
+            {length(found.outlines[last.outline]?.length ?? 0)} {units.sign}
           </button> ·
         {/if}
       {/if}

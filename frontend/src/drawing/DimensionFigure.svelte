@@ -2,6 +2,7 @@
   import { tick } from 'svelte';
   import { setFigure, type Dimension } from '../api/client';
   import { figure } from '../words/words';
+  import { length, units } from '../words/units.svelte';
 
   interface Props {
     dimension: Dimension;
@@ -14,10 +15,11 @@
 
   // Shares are typed as percents.
   const shownAs = $derived(dimension.unit === '%' ? 100 : 1);
-  const shown = $derived(figure(dimension.value * shownAs));
+  const isLength = $derived(dimension.unit === 'mm');
+  const shown = $derived(isLength ? length(dimension.value) : figure(dimension.value * shownAs));
   const label = $derived(dimension.label);
   const spoken = $derived(
-    `${shown} ${dimension.unit || ''}`.trim() + (dimension.solved ? ', solved' : ''),
+    `${shown} ${isLength ? units.sign : dimension.unit || ''}`.trim() + (dimension.solved ? ', solved' : ''),
   );
   const after = $derived(['°', '%'].includes(dimension.unit) ? ` ${dimension.unit}` : '');
 
@@ -39,10 +41,11 @@
       typing = false;
       return;
     }
-    wrong = await setFigure(typed, (value) => {
+    const set = (value: number) => {
       typing = false;
       onset(value / shownAs);
-    });
+    };
+    wrong = await setFigure(typed, set, isLength ? units.typed : 'mm');
     if (wrong) input?.focus();
   }
 

@@ -3,6 +3,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import type { Viewport } from './viewport.svelte';
   import DimensionFigure from './DimensionFigure.svelte';
+  import { exactLength, said, units } from '../words/units.svelte';
 
   let { editor, view }: { editor: Editor; view: Viewport } = $props();
 
@@ -171,8 +172,8 @@
 {/each}
 {#if length}
   <p class="length">
-    {length.closed ? 'length round' : 'length'} <span class="figure">{length.length.toFixed(3)}</span> mm
-    {#if length.note}<b>{length.note}</b>{/if}
+    {length.closed ? 'length round' : 'length'} <span class="figure">{exactLength(length.length, 3)}</span> {units.sign}
+    {#if length.note}<b>{said(length.note)}</b>{/if}
   </p>
 {/if}
 

@@ -12,6 +12,7 @@
   import Letters from './Letters.svelte';
   import Measure from './Measure.svelte';
   import SketchBar from './SketchBar.svelte';
+  import { exactLength } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -185,7 +186,7 @@
       {#each endings as ending (ending.line)}
         {@const [x, y] = view.toScreen(ending.at)}
         <text class="ending figure" class:over={ending.left < 0} class:before={ending.before} x={x + (ending.before ? -10 : 10)} y={y + (ending.before ? 4 : 14)}>
-          {Math.abs(ending.left).toFixed(1)} {ending.left < 0 ? 'over' : 'left'}
+          {exactLength(Math.abs(ending.left), 1)} {ending.left < 0 ? 'over' : 'left'}
         </text>
       {/each}
       {#each scene.measure?.points ?? [] as point, index (index)}

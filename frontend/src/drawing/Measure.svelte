@@ -3,6 +3,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import LengthField from '../parts/LengthField.svelte';
   import ToolBar from './ToolBar.svelte';
+  import { exactLength, said } from '../words/units.svelte';
 
   let { editor, found }: { editor: Editor; found: SceneMeasure | null | undefined } = $props();
 
@@ -11,11 +12,11 @@
   export async function copy(): Promise<void> {
     if (!found) return;
     try {
-      await navigator.clipboard.writeText(found.text);
+      await navigator.clipboard.writeText(said(found.text));
       copied = true;
       setTimeout(() => (copied = false), 1500);
     } catch {
-      editor.saying = `The browser did not let it be copied: ${found.text}`;
+      editor.saying = `The browser did not let it be copied: ${said(found.text)}`;
     }
   }
 </script>
@@ -23,7 +24,7 @@
 <ToolBar>
   {#if found}
     {#if found.stations.length > 1}
-      <span>from <b class="figure">{(found.stations[0] ?? 0).toFixed(3)}</b></span>
+      <span>from <b class="figure">{exactLength(found.stations[0] ?? 0, 3)}</b></span>
     {/if}
     <span>{found.stations.length > 1 ? 'to' : 'station'}</span>
     <div class="field">
@@ -34,11 +35,11 @@
       />
     </div>
     {#if found.chord !== null && found.chord !== undefined}
-      <span>length <b class="figure">{found.length.toFixed(3)}</b></span>
-      <span>chord <b class="figure">{found.chord.toFixed(3)}</b></span>
+      <span>length <b class="figure">{exactLength(found.length, 3)}</b></span>
+      <span>chord <b class="figure">{exactLength(found.chord, 3)}</b></span>
     {/if}
     <span>
-      {#if found.radius}radius <b class="figure">{found.radius.toFixed(3)}</b>{:else}straight here{/if}
+      {#if found.radius}radius <b class="figure">{exactLength(found.radius, 3)}</b>{:else}straight here{/if}
     </span>
     <button onclick={() => void copy()}>{copied ? 'copied' : 'copy (C)'}</button>
   {:else}

@@ -11,6 +11,7 @@
   import Notices from './Notices.svelte';
   import Particulars from '../particulars/Particulars.svelte';
   import Strip from '../strip/Strip.svelte';
+  import { said } from '../words/units.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
@@ -112,8 +113,8 @@
     const lettering = editor.live.around?.letterings.find((one) => one.id === editor.lettering?.id);
     if (!lettering) return '';
     return lettering.room < 0
-      ? `Overflows by ${figure(-lettering.room)} millimetres`
-      : `${figure(lettering.room)} millimetres of room left`;
+      ? said(`Overflows by ${figure(-lettering.room)} mm`)
+      : said(`${figure(lettering.room)} mm of room left`);
   });
 </script>
 

@@ -4,6 +4,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import { wrongWords } from '../words/words';
   import { Remedies } from '../piece/remedies.svelte';
+  import { said } from '../words/units.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
@@ -51,10 +52,10 @@
       <button class="quiet" onclick={() => editor.selection.choose({ kind: 'lettering', id: finding.lettering })}>
         {wordsOf(finding.lettering)}
       </button>
-      {finding.message}.
+      {said(finding.message)}.
       {#if mends.length}
         {#each mends as remedy (remedy.label)}
-          <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
+          <button class="remedy" onclick={() => editor.mend(remedy)}>{said(remedy.label)}</button>
         {/each}
       {:else}
         {finding.remedy}

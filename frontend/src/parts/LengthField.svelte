@@ -2,6 +2,7 @@
   import { TextInput } from 'carbon-components-svelte';
   import { setFigure } from '../api/client';
   import { figure } from '../words/words';
+  import { length, units } from '../words/units.svelte';
 
   interface Props {
     label: string;
@@ -33,7 +34,10 @@
 
   let typed = $state<string>();
   let wrong = $state('');
-  const known = $derived(value === null ? '' : figure(value * shownAs));
+  const isLength = $derived(unit === 'mm');
+  const known = $derived(
+    value === null ? '' : isLength ? length(value) : figure(value * shownAs),
+  );
   const shown = $derived(typed ?? known);
 
   async function set(): Promise<void> {
@@ -48,10 +52,11 @@
       onclear();
       return;
     }
-    wrong = await setFigure(typed, (value) => {
+    const set = (value: number) => {
       typed = undefined;
       onset(value / shownAs);
-    });
+    };
+    wrong = await setFigure(typed, set, isLength ? units.typed : 'mm');
     onwrong?.(Boolean(wrong));
   }
 
@@ -85,7 +90,7 @@
     autocomplete="off"
   />
   {#if !wrong && !problem && (value !== null || typed)}
-    <span class="unit" aria-hidden="true">{unit}</span>
+    <span class="unit" aria-hidden="true">{isLength ? units.sign : unit}</span>
   {/if}
 </div>
 

@@ -4,6 +4,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import { Remedies } from '../piece/remedies.svelte';
   import { figure } from '../words/words';
+  import { said } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -60,18 +61,18 @@
       <span class="severity">{SEVERITIES[finding.severity]}</span>
       {#if finding.unit !== 'letters'}
         <span class="figure">
-          {figure(Number(finding.figure.toPrecision(3)))}{finding.limit ? ` of ${figure(finding.limit)}` : ''} {finding.unit}
+          {said(`${figure(Number(finding.figure.toPrecision(3)))}${finding.limit ? ` / ${figure(finding.limit)}` : ''} ${finding.unit}`).replace(' / ', ' of ')}
         </span>
       {/if}
     </button>
-    <p>{finding.message}.</p>
+    <p>{said(finding.message)}.</p>
     <p class="soft">
       {#if finding.lettering}{wordsOf(finding.lettering)}{/if}
       {#if finding.sheet && (scene?.sheets.length ?? 0) > 1}· {sheetName(finding.sheet)}{/if}
     </p>
     <div class="row">
       {#each remedies.of(finding) as remedy (remedy.label)}
-        <button class="remedy" onclick={() => editor.mend(remedy)}>{remedy.label}</button>
+        <button class="remedy" onclick={() => editor.mend(remedy)}>{said(remedy.label)}</button>
       {:else}
         <span class="soft">{finding.remedy}</span>
       {/each}

@@ -9,6 +9,7 @@
   import { follow, router } from './router.svelte';
   import Shortcuts from './Shortcuts.svelte';
   import type { View } from './views';
+  import { units } from '../words/units.svelte';
 
   let { id, views }: { id: string; views: readonly View[] } = $props();
 
@@ -28,6 +29,10 @@
     if (answer?.data) editor = new Editor(answer.data as OpenPiece);
     else wrong = saying(answer?.error);
   }
+
+  $effect(() => {
+    if (editor) units.shown = editor.piece.lengths;
+  });
 
   function press(event: KeyboardEvent): void {
     const typing = (event.target as HTMLElement).closest('input, select, textarea, [role="dialog"]');

@@ -2,10 +2,10 @@
   import type { StripLine } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import type { Snapshot } from '../piece/snapshot';
-  import { figure } from '../words/words';
   import Letters from '../drawing/Letters.svelte';
   import StripGaps from './StripGaps.svelte';
   import StripHead from './StripHead.svelte';
+  import { decimals, exactLength, MM_AN_INCH, units } from '../words/units.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
@@ -56,16 +56,18 @@
 
   /** Ticks of the ruler: a 1-2-5 step that leaves labels room. */
   const ticks = $derived.by(() => {
-    const least = 64 / scale;
+    const unit = units.shown === 'mm' ? 1 : MM_AN_INCH;
+    const least = 64 / scale / unit;
     const power = 10 ** Math.floor(Math.log10(least));
-    const step = [1, 2, 5, 10].map((one) => one * power).find((one) => one >= least) ?? 10 * power;
+    const step =
+      unit * ([1, 2, 5, 10].map((one) => one * power).find((one) => one >= least) ?? 10 * power);
     const labels: { at: number; text: string }[] = [];
     let path = '';
     for (let station = 0; station <= length + 1e-9; station += step / 5) {
       const at = x(against ? length - station : station);
       const labelled = Math.abs(station / step - Math.round(station / step)) < 1e-6;
       path += `M${at} ${RULER}v${labelled ? -7 : -4}`;
-      if (labelled) labels.push({ at, text: figure(station) });
+      if (labelled) labels.push({ at, text: decimals(station) });
     }
     return { path, labels };
   });
@@ -216,7 +218,7 @@
             <g class="room">
               <path d={`M${x(from) + 2} ${line - 30}H${x(to) - 2}`} />
               <path d={`M${x(from) + 8} ${line - 33}l-6 3 6 3M${x(to) - 8} ${line - 33}l6 3-6 3`} />
-              <text class="figure" x={x(middle)} y={line - 36}>room {(to - from).toFixed(1)}</text>
+              <text class="figure" x={x(middle)} y={line - 36}>room {exactLength(to - from, 1)}</text>
             </g>
           {/if}
         {/each}

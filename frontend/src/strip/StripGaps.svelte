@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { StripLine } from '../api/client';
+  import { exactLength } from '../words/units.svelte';
 
   /** The gaps of one line as bars against what they are on the straight; a bar can be pulled. */
   interface Props {
@@ -37,7 +38,7 @@
       .map((index) => {
         reached = Math.max(x(gaps.x[index] ?? 0), reached + FIGURE);
         const excess = gaps.excess[index] ?? 0;
-        return { index, at: reached, text: `${excess > 0 ? '+' : '−'}${Math.abs(excess).toFixed(1)}` };
+        return { index, at: reached, text: `${excess > 0 ? '+' : '−'}${exactLength(Math.abs(excess), 1)}` };
       });
   });
 

@@ -3,7 +3,8 @@
   import { choices } from '../api/catalogue';
   import type { Guide, Lettering, StripLine } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import { figure, guideName } from '../words/words';
+  import { guideName } from '../words/words';
+  import { length, units } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -44,7 +45,7 @@
     </span>
   {/if}
   {#if spacing === 'overlap'}
-    <span>each word is one piece; its letters overlap by {figure(editor.lettering?.overlap ?? 0.5)} mm</span>
+    <span>each word is one piece; its letters overlap by {length(editor.lettering?.overlap ?? 0.5)} {units.sign}</span>
   {:else if gaps?.x.length}
     <span>
       {#if editor.selection.before}

@@ -33,6 +33,18 @@ class Figures(unittest.TestCase):
             with self.subTest(text):
                 self.assertAlmostEqual(parse_length(text), millimetres)
 
+    def test_in_a_piece_that_is_shown_in_inches_plain_figures_are_inches(self) -> None:
+        """1 in = 25.4 mm (ISO 31-1), once for each length however it is bracketed."""
+        for text, inches in {
+            "3": 3, "1 3/8": 1.375, "1/2": 0.5, "2*(1+1/2)": 3, "(1+2)/4": 0.75, "-3": -3,
+            "1 + 2": 3, "(1+2)in": 3, "2 * (3in)": 6,
+        }.items():  # fmt: skip
+            with self.subTest(text):
+                self.assertAlmostEqual(parse_length(text, "in"), 25.4 * inches)
+        self.assertAlmostEqual(parse_length("1 + 2mm", "in"), 27.4)
+        self.assertAlmostEqual(parse_length("(1 + 2mm) * 2", "in"), 54.8)
+        self.assertAlmostEqual(parse_length("30mm", "in"), 30.0)
+
     def test_what_is_none_is_refused_with_words(self) -> None:
         for text, reason in {
             "": "type a figure",

@@ -18,6 +18,7 @@ from ulvent.core.recipe.dial import Names, Numbers, Ticks
 from ulvent.core.recipe.fit import Fit, GivesWay
 from ulvent.core.recipe.lettering import Fill, Laps, Lettering
 from ulvent.core.recipe.mark import Mark
+from ulvent.core.recipe.piece import Piece
 from ulvent.core.recipe.tool_sheet import ToolSheet
 from ulvent.core.stances import LABEL_STANCES, STANCES
 
@@ -119,6 +120,9 @@ CHOICES: dict[str, Values] = {
     ),
     "output": _values(
         GuideRecipe, "output", {"cut": "is cut", "draw": "is drawn", "engrave": "is engraved"}
+    ),
+    "lengths": _values(
+        Piece, "lengths", {"mm": "mm", "inch": "inches", "fraction": "fractions of an inch"}
     ),
     "use": _values(
         ToolSheet,

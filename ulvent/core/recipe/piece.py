@@ -118,6 +118,8 @@ class Piece(Model):
         of what is drawn, engraved and cut, in files; those left out are the usual ones
     lie
         how all of it lies on the sheet
+    lengths
+        in what unit a person sees and types them; all that is kept is in mm
     accepted
         findings that are known and let be
     """
@@ -134,6 +136,7 @@ class Piece(Model):
     edge: Output | None = None
     colours: dict[Output, Colour] = Field(default_factory=dict)
     lie: Lie = Lie()
+    lengths: Literal["mm", "inch", "fraction"] = "mm"
     accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
 
     @model_validator(mode="after")

@@ -1,13 +1,15 @@
 <script lang="ts">
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
-  import { catalogue } from '../../api/catalogue';
+  import { catalogue, choices } from '../../api/catalogue';
   import type { Output, Piece } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
-  import { figure, sentence } from '../../words/words';
+  import { sentence } from '../../words/words';
+  import Choice from '../../parts/Choice.svelte';
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import OutputField from '../../parts/OutputField.svelte';
   import ScaleFields from '../../parts/ScaleFields.svelte';
+  import { length } from '../../words/units.svelte';
 
   let { editor, onfile }: { editor: Editor; onfile: () => void } = $props();
 
@@ -16,6 +18,7 @@
   const BLANKS = catalogue().blanks;
   const SHEETS = catalogue().sheets;
   const { firsts } = catalogue();
+  const LENGTHS = choices<Piece['lengths']>('lengths');
   const blank = $derived(editor.piece.blank ?? undefined);
   const values = $derived((blank ?? {}) as Record<string, unknown>);
   const kind = $derived(BLANKS.find((one) => one.name === blank?.kind));
@@ -125,6 +128,12 @@
       on:check={(event) => event.detail !== lie.mirrored && setLie({ mirrored: event.detail })}
     />
   </details>
+  <Choice
+    label="Lengths are shown in"
+    options={LENGTHS}
+    value={editor.piece.lengths}
+    onset={(lengths) => set({ lengths })}
+  />
   <details>
     <summary>Colours in files</summary>
     <div class="colours">
@@ -157,7 +166,7 @@
   >
     <SelectItem value="" text="none" />
     {#each SHEETS as one (one.name)}
-      <SelectItem value={one.name} text={`${one.name}: ${figure(one.width)} × ${figure(one.height)}`} />
+      <SelectItem value={one.name} text={`${one.name}: ${length(one.width)} × ${length(one.height)}`} />
     {/each}
     {#if named === 'own'}<SelectItem value="own" text="own size" />{/if}
   </Select>

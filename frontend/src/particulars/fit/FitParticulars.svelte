@@ -7,6 +7,7 @@
   import Choice from '../../parts/Choice.svelte';
   import MarkField from '../lettering/MarkField.svelte';
   import LengthField from '../../parts/LengthField.svelte';
+  import { said } from '../../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -118,8 +119,8 @@
 
 {#if fit && solved}
   <div class="outcome" class:wrong={solved.note}>
-    {#if isSolved}<p><b aria-hidden="true">=</b> {fitWords(solved, guide)}</p>{/if}
-    {#if solved.note}<p class="note">{solved.note}</p>{/if}
+    {#if isSolved}<p><b aria-hidden="true">=</b> {said(fitWords(solved, guide))}</p>{/if}
+    {#if solved.note}<p class="note">{said(solved.note)}</p>{/if}
     {#if isSolved}
       <Button size="small" kind="ghost" on:click={keep}>End the fit, keep these figures</Button>
     {:else}

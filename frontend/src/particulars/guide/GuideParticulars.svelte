@@ -4,7 +4,7 @@
   import { catalogue, choices } from '../../api/catalogue';
   import type { Guide, Way } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
-  import { figure, guideName } from '../../words/words';
+  import { guideName } from '../../words/words';
   import Choice from '../../parts/Choice.svelte';
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
@@ -13,6 +13,7 @@
   import OutputField from '../../parts/OutputField.svelte';
   import NodeParticulars from './NodeParticulars.svelte';
   import Ways from './Ways.svelte';
+  import { length, said, units } from '../../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -66,8 +67,7 @@
 
   function usePart(on: boolean): void {
     if (!on) return set({ part: null });
-    const length = scene?.length ?? 0;
-    set({ part: [0, Number((length / 2).toFixed(3))] });
+    set({ part: [0, Number(((scene?.length ?? 0) / 2).toFixed(3))] });
   }
 
   function setPart(which: 0 | 1, value: number): void {
@@ -205,8 +205,8 @@
   {/if}
   {#if scene}
     <p>
-      Length <span class="figure">{figure(scene.length)}</span> mm, {scene.closed ? 'closed' : 'open'}.
-      {#if scene.note}{scene.note}{/if}
+      Length <span class="figure">{length(scene.length)}</span> {units.sign}, {scene.closed ? 'closed' : 'open'}.
+      {said(scene.note)}
     </p>
   {/if}
   <div class="actions">

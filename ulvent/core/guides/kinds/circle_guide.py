@@ -50,10 +50,10 @@ def _line(guide: CircleGuide, _: tuple[Curve, ...]) -> Curve:
 
 def _words(guide: CircleGuide) -> str:
     if guide.radius is not None:
-        return f"circle R {shown(guide.radius)}"
+        return f"circle R {shown(guide.radius)} mm"
     if guide.round is not None:
-        return f"circle ○ {shown(guide.round)}"
-    return f"circle ⌀ {shown(guide.diameter or 0.0)}"
+        return f"circle ○ {shown(guide.round)} mm"
+    return f"circle ⌀ {shown(guide.diameter or 0.0)} mm"
 
 
 def _drawn(guide: CircleGuide) -> list[DrawnFigure]:
