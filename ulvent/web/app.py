@@ -18,6 +18,7 @@ from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web import (
+    begin_routes,
     catalogue_routes,
     drawer_routes,
     face_routes,
@@ -36,6 +37,7 @@ log = structlog.get_logger()
 PAGE = Path(__file__).resolve().parent / "page"
 """The front end as it is built; it goes with the package."""
 ROUTES = (
+    begin_routes,
     shelf_routes,
     face_routes,
     live,

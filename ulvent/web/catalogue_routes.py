@@ -14,11 +14,12 @@ from pydantic import BaseModel, ConfigDict
 from ulvent.core.base.inputs import Figure, Input, Values
 from ulvent.core.base.outputs import OUTPUTS, Output
 from ulvent.core.faces.traits import TRAITS
-from ulvent.core.guides.blanks import BLANKS, SHEETS
+from ulvent.core.guides.blanks import BLANKS, SHEETS, Blank
 from ulvent.core.guides.kinds import KINDS, STARTS
 from ulvent.core.proof import CHECKS
 from ulvent.core.recipe import LONGEST_LABEL, MOST_LETTERS, MOST_TITLE, MOST_TOOL_SHEETS, Names
 from ulvent.core.recipe.arrangements import ARRANGEMENTS, COUNTED
+from ulvent.core.recipe.beginnings import BEGINNINGS
 from ulvent.core.recipe.choices import CHOICES, LIMITS, NUDGES
 from ulvent.core.recipe.first import FIRSTS, REMEMBERED, first_mark
 from ulvent.core.stances import LABEL_STANCES
@@ -96,6 +97,16 @@ class ArrangementEntry(Entry):
     picture: str
 
 
+class BeginningEntry(Entry):
+    """A piece to begin from; its words are those of its first lettering, unless it is a dial."""
+
+    name: str
+    title: str
+    hint: str
+    blank: Blank
+    says: bool
+
+
 class FormatEntry(Entry):
     """A format of files, by the name in addresses and endings."""
 
@@ -127,6 +138,8 @@ class Catalogue(BaseModel):
         values of fields with their words
     arrangements
         ways in which words stand
+    beginnings
+        pieces to begin from
     counted
         sequences of labels that count
     on_line
@@ -156,6 +169,7 @@ class Catalogue(BaseModel):
     readers: list[FormatEntry]
     choices: dict[str, Values]
     arrangements: list[ArrangementEntry]
+    beginnings: list[BeginningEntry]
     counted: list[str]
     on_line: list[str]
     tried: list[str]
@@ -184,6 +198,7 @@ def catalogue() -> Catalogue:
         readers=[FormatEntry.model_validate(one) for one in READERS.values()],
         choices=CHOICES,
         arrangements=[ArrangementEntry.model_validate(one) for one in ARRANGEMENTS.values()],
+        beginnings=[BeginningEntry.model_validate(one) for one in BEGINNINGS.values()],
         counted=list(COUNTED),
         on_line=[name for name, one in LABEL_STANCES.items() if one.on_line],
         tried=[kind for kind, check in CHECKS.items() if check.remedies is not None],

@@ -14,7 +14,6 @@ from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.guides.blanks import blank_words
 from ulvent.core.recipe import Piece, parse_piece
-from ulvent.core.recipe.first import first_piece
 from ulvent.formats.out import FORMATS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg_pictures import write_thumbnail
@@ -62,15 +61,6 @@ class NewPiece(BaseModel):
     piece: dict[str, Any]
 
 
-class FirstPiece(BaseModel):
-    """What a new piece is to say, on a disc and a ring, mm; with choices made before."""
-
-    words: str = ""
-    disc: float
-    ring: float
-    choices: dict[str, Any] = {}
-
-
 class KeptPiece(BaseModel):
     """What has become of a change: the revision that it is."""
 
@@ -110,7 +100,7 @@ def shelf(pieces: Shelf, deleted: bool = False) -> list[PieceSummary]:
 
 @router.post("", status_code=201)
 def create(pieces: Shelf, bench: TheBench, new: NewPiece) -> OpenPiece:
-    return _open(pieces.create(_sound(new.piece, bench)))
+    return opened(pieces.create(_sound(new.piece, bench)))
 
 
 @router.post(
@@ -128,21 +118,14 @@ async def open_file(pieces: Shelf, bench: TheBench, request: Request) -> OpenPie
     data = await request.body()
 
     def keep() -> OpenPiece:
-        return _open(pieces.create(_laid_out(read_piece(data), bench)))
+        return opened(pieces.create(_laid_out(read_piece(data), bench)))
 
     return await run_in_threadpool(keep)
 
 
-@router.post("/first", status_code=201)
-def start(pieces: Shelf, bench: TheBench, first: FirstPiece) -> OpenPiece:
-    """Begin a piece: words on a ring in a round blank."""
-    piece = first_piece(first.words, first.disc, first.ring, first.choices)
-    return _open(pieces.create(_laid_out(piece, bench)))
-
-
 @router.get("/{piece_id}")
 def get(pieces: Shelf, piece_id: UUID) -> OpenPiece:
-    return _open(pieces.get(piece_id))
+    return opened(pieces.get(piece_id))
 
 
 @router.put("/{piece_id}")
@@ -160,17 +143,17 @@ def save(pieces: Shelf, bench: TheBench, piece_id: UUID, write: Write) -> KeptPi
 
 @router.post("/{piece_id}/undo")
 def undo(pieces: Shelf, piece_id: UUID, step: Step) -> OpenPiece:
-    return _open(pieces.undo(piece_id, step.base))
+    return opened(pieces.undo(piece_id, step.base))
 
 
 @router.post("/{piece_id}/redo")
 def redo(pieces: Shelf, piece_id: UUID, step: Step) -> OpenPiece:
-    return _open(pieces.redo(piece_id, step.base))
+    return opened(pieces.redo(piece_id, step.base))
 
 
 @router.post("/{piece_id}/duplicate", status_code=201)
 def duplicate(pieces: Shelf, piece_id: UUID) -> OpenPiece:
-    return _open(pieces.duplicate(piece_id))
+    return opened(pieces.duplicate(piece_id))
 
 
 @router.delete("/{piece_id}", status_code=204)
@@ -180,7 +163,7 @@ def delete(pieces: Shelf, piece_id: UUID) -> None:
 
 @router.post("/{piece_id}/restore")
 def restore(pieces: Shelf, piece_id: UUID) -> OpenPiece:
-    return _open(pieces.restore(piece_id))
+    return opened(pieces.restore(piece_id))
 
 
 @router.get("/{piece_id}/revisions/{revision}")
@@ -247,7 +230,8 @@ def _laid_out(piece: Piece, bench: Bench) -> Piece:
     return piece
 
 
-def _open(stored: StoredPiece) -> OpenPiece:
+def opened(stored: StoredPiece) -> OpenPiece:
+    """A stored piece as a page opens it."""
     return OpenPiece(
         id=stored.id,
         revision=stored.revision,

@@ -4,6 +4,66 @@
  */
 
 export interface paths {
+    "/api/beginnings/{name}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description A piece to begin from as a small picture (SVG).
+         */
+        get: operations["picture_api_beginnings__name__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginnings/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First Picture
+         * @description What a new piece would be, as a small picture (SVG).
+         */
+        post: operations["first_picture_api_beginnings_picture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/beginnings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Put a new piece on the shelf.
+         */
+        post: operations["begin_api_beginnings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -41,26 +101,6 @@ export interface paths {
          *     The piece is laid out first; a face which is not here is stood in for.
          */
         post: operations["open_file_api_pieces_file_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/pieces/first": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Start
-         * @description Begin a piece: words on a ring in a round blank.
-         */
-        post: operations["start_api_pieces_first_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1176,6 +1216,22 @@ export interface components {
             aside: number;
         };
         /**
+         * BeginningEntry
+         * @description A piece to begin from; its words are those of its first lettering, unless it is a dial.
+         */
+        BeginningEntry: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Hint */
+            hint: string;
+            /** Blank */
+            blank: components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"];
+            /** Says */
+            says: boolean;
+        };
+        /**
          * BetweenGuide
          * @description The line between two other guides, at `share` of the way from the first to the second.
          */
@@ -1396,6 +1452,8 @@ export interface components {
          *         values of fields with their words
          *     arrangements
          *         ways in which words stand
+         *     beginnings
+         *         pieces to begin from
          *     counted
          *         sequences of labels that count
          *     on_line
@@ -1441,6 +1499,8 @@ export interface components {
             };
             /** Arrangements */
             arrangements: components["schemas"]["ArrangementEntry"][];
+            /** Beginnings */
+            beginnings: components["schemas"]["BeginningEntry"][];
             /** Counted */
             counted: string[];
             /** On Line */
@@ -2232,7 +2292,13 @@ export interface components {
         };
         /**
          * FirstPiece
-         * @description What a new piece is to say, on a disc and a ring, mm; with choices made before.
+         * @description What a new piece is to be, with choices made before.
+         *
+         *     beginning
+         *         a piece to begin from, which is scaled to `blank` where that is given
+         *     start, edge, guide
+         *         instead one of these: a guide as it is offered to begin with, the blank's own edge so far
+         *         inside of it, mm, or a guide from elsewhere
          */
         FirstPiece: {
             /**
@@ -2240,10 +2306,22 @@ export interface components {
              * @default
              */
             words: string;
-            /** Disc */
-            disc: number;
-            /** Ring */
-            ring: number;
+            /**
+             * Beginning
+             * @default
+             */
+            beginning: string;
+            /** Blank */
+            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"]) | null;
+            /**
+             * Start
+             * @default
+             */
+            start: string;
+            /** Edge */
+            edge?: number | null;
+            /** Guide */
+            guide?: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"]) | null;
             /**
              * Choices
              * @default {}
@@ -6164,6 +6242,126 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    picture_api_beginnings__name__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    first_picture_api_beginnings_picture_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstPiece"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_beginnings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstPiece"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPiece"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     shelf_api_pieces_get: {
         parameters: {
             query?: {
@@ -6274,57 +6472,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": unknown;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OpenPiece"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    start_api_pieces_first_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FirstPiece"];
             };
         };
         responses: {

@@ -1,65 +1,371 @@
 <script lang="ts">
-  import { InlineNotification, Modal, Stack, TextInput } from 'carbon-components-svelte';
+  /** A new piece, from what a maker has: a starting point, or a blank, a guide and words. */
+  import { InlineNotification, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import { onMount } from 'svelte';
   import { catalogue } from '../api/catalogue';
-  import { api, figuresSettled, saying } from '../api/client';
+  import { api, figuresSettled, saying, type DrawerEntry, type Guide, type Piece } from '../api/client';
+  import { newest } from '../api/newest';
+  import { outlinesOf } from '../api/outlines';
   import { remembered } from '../piece/remembered';
+  import Inputs from '../parts/Inputs.svelte';
   import LengthField from '../parts/LengthField.svelte';
   import { router } from '../shell/router.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
 
+  type Blank = NonNullable<Piece['blank']>;
+
+  const { beginnings, blanks, firsts, starts, readers } = catalogue();
+  const ENDINGS = readers.map((one) => `.${one.name}`).join(',');
+  const GUIDES = starts.filter((one) => !one.needs);
+  const PAUSE_MS = 150;
+
+  /** The starting point; nothing where blank and guide are the person's own. */
+  let from = $state(beginnings[0]?.name ?? '');
   let words = $state('');
-  const { firsts } = catalogue();
-  let disc = $state(firsts['disc'] ?? 0);
-  let ring = $state(firsts['ring'] ?? 0);
+  let blank = $state.raw<Blank | null>((beginnings[0]?.blank as Blank | undefined) ?? null);
+  /** `start ring`, `edge`, `drawer ID` or `file`. */
+  let along = $state('start ring');
+  let edge = $state(firsts['edge'] ?? 0);
+  let guide = $state.raw<Guide>();
+  let saved = $state.raw<DrawerEntry[]>([]);
   let wrong = $state('');
-  let wrongDisc = $state(false);
-  let wrongRing = $state(false);
+  let wrongFigure = $state(false);
+  let picture = $state('');
+
+  const beginning = $derived(beginnings.find((one) => one.name === from));
+  const kind = $derived(blanks.find((one) => one.name === blank?.kind));
+  const body = $derived({
+    words,
+    beginning: from,
+    blank,
+    choices: remembered(),
+    start: along.startsWith('start ') ? along.slice(6) : '',
+    ...(along === 'edge' ? { edge } : {}),
+    ...(guide && /^(drawer|file)/.test(along) ? { guide } : {}),
+  });
+
+  onMount(async () => {
+    const answer = await api
+      .GET('/api/drawer', { params: { query: { words: '' } } })
+      .catch(() => undefined);
+    saved = answer?.data ?? [];
+  });
+
+  function begin(name: string): void {
+    from = name;
+    wrong = '';
+    const found = beginnings.find((one) => one.name === name);
+    if (found) blank = found.blank as Blank;
+  }
+
+  // ------------------------------------------------------------------ the picture
+
+  const show = newest<{ data?: unknown; error?: unknown } | undefined>((answer) => {
+    wrong = answer?.data ? '' : saying(answer?.error);
+    if (answer?.data) picture = String(answer.data);
+  });
+  $effect(() => {
+    const wanted = body;
+    const timer = setTimeout(
+      () =>
+        void show(
+          api.POST('/api/beginnings/picture', { body: wanted, parseAs: 'text' }).catch(() => undefined),
+        ),
+      PAUSE_MS,
+    );
+    return () => clearTimeout(timer);
+  });
+
+  // --------------------------------------------------------------------- from files
+
+  async function blankFrom(file: File | undefined): Promise<void> {
+    const read = file && (await outlinesOf(file, 'file'));
+    if (!file || !read) return;
+    if (typeof read === 'string') return void (wrong = read);
+    const outlines = read.outlines.filter((one) => one.closed).map((one) => one.edges.map((e) => e.data));
+    const taken = { outlines, source: file.name };
+    const answer = await api.POST('/api/outlines/take/blank', { body: taken }).catch(() => undefined);
+    if (answer?.data) [from, blank] = ['', answer.data as Blank];
+    else wrong = outlines.length ? saying(answer?.error) : `${file.name} has no closed outline`;
+  }
+
+  async function guideFrom(file: File | undefined): Promise<void> {
+    const read = file && (await outlinesOf(file, 'file'));
+    if (!file || !read) return;
+    if (typeof read === 'string') return void (wrong = read);
+    // The longest line of the file: others can be chosen in the piece.
+    const longest = [...read.outlines].sort((a, b) => b.length - a.length)[0];
+    const taken = { id: 'outline', edges: longest?.edges.map((one) => one.data) ?? [], source: file.name };
+    const answer = await api.POST('/api/outlines/take/guide', { body: taken }).catch(() => undefined);
+    if (answer?.data) guide = answer.data as Guide;
+    else wrong = saying(answer?.error);
+  }
+
+  async function follow(wanted: string): Promise<void> {
+    along = wanted;
+    guide = undefined;
+    if (!wanted.startsWith('drawer ')) return;
+    const params = { path: { guide_id: wanted.slice(7) } };
+    const copy = { piece: { ulvent: 1, blank }, id: 'guide', fit: 'true' as const };
+    const answer = await api
+      .POST('/api/drawer/{guide_id}/copy', { params, body: copy })
+      .catch(() => undefined);
+    if (answer?.data) guide = answer.data.guide as Guide;
+    else wrong = saying(answer?.error);
+  }
+
+  function become(name: string): void {
+    const wanted = blanks.find((one) => one.name === name);
+    if (!wanted) blank = null;
+    else if (wanted.first) blank = { kind: name, ...wanted.first } as unknown as Blank;
+    else blankChooser?.click();
+  }
+
+  let blankChooser = $state<HTMLInputElement>();
+  let guideChooser = $state<HTMLInputElement>();
 
   async function make(): Promise<void> {
     await figuresSettled();
-    if (wrongDisc || wrongRing) return;
-    const body = { words, disc, ring, choices: remembered() };
-    const answer = await api.POST('/api/pieces/first', { body }).catch(() => undefined);
+    if (wrongFigure) return;
+    const answer = await api.POST('/api/beginnings', { body }).catch(() => undefined);
     if (answer?.data) router.go(`/pieces/${answer.data.id}`);
     else wrong = saying(answer?.error);
+  }
+
+  /** Enter from any field of one line makes the piece. */
+  function enter(event: KeyboardEvent): void {
+    if (event.key !== 'Enter' || !(event.target instanceof HTMLInputElement)) return;
+    if (event.target.type === 'file') return;
+    event.preventDefault();
+    // A figure is handed over when its field is left.
+    event.target.blur();
+    void make();
   }
 </script>
 
 <Modal
   open
-  size="xs"
+  size="lg"
   modalHeading="New piece"
-  primaryButtonText="Lay it out"
+  primaryButtonText="Make it"
   secondaryButtonText="Cancel"
   selectorPrimaryFocus="#new-words"
-  hasForm
+  shouldSubmitOnEnter={false}
   on:click:button--secondary={onclose}
   on:close={onclose}
   on:submit={() => void make()}
 >
-  <Stack gap={5}>
-    <TextInput
-      id="new-words"
-      labelText="Words"
-      placeholder="the words on it"
-      maxlength={catalogue().bounds.letters}
-      bind:value={words}
-    />
-    <LengthField
-      label="Disc, diameter"
-      value={disc}
-      onset={(value) => (disc = value)}
-      onwrong={(is) => (wrongDisc = is)}
-    />
-    <LengthField
-      label="Ring for the words, diameter"
-      value={ring}
-      onset={(value) => (ring = value)}
-      onwrong={(is) => (wrongRing = is)}
-    />
-    {#if wrong}
-      <InlineNotification lowContrast hideCloseButton kind="error" title={wrong} />
-    {/if}
-  </Stack>
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <div class="new" onkeydowncapture={enter}>
+    <fieldset class="from">
+      <legend>Start from</legend>
+      {#each beginnings as one (one.name)}
+        <label class:on={from === one.name} title={one.hint}>
+          <input
+            type="radio"
+            name="from"
+            class="visually-hidden"
+            checked={from === one.name}
+            onchange={() => begin(one.name)}
+          />
+          <img src={`/api/beginnings/${one.name}/picture`} alt="" />
+          {one.title}
+        </label>
+      {/each}
+      <label class:on={!from} title="any blank, and any guide on it">
+        <input
+          type="radio"
+          name="from"
+          class="visually-hidden"
+          checked={!from}
+          onchange={() => begin('')}
+        />
+        <svg viewBox="0 0 44 32" aria-hidden="true"><path d="M22 8v16M14 16h16" /></svg>
+        Blank and guide of my own
+      </label>
+    </fieldset>
+    <div class="fields">
+      <TextInput
+        id="new-words"
+        size="sm"
+        labelText="Words"
+        placeholder={beginning && !beginning.says ? 'a dial has figures' : 'the words on it'}
+        disabled={beginning ? !beginning.says : false}
+        maxlength={catalogue().bounds.letters}
+        bind:value={words}
+      />
+      <Select
+        size="sm"
+        labelText="The blank"
+        selected={blank?.kind ?? ''}
+        on:update={(event) => event.detail !== (blank?.kind ?? '') && become(String(event.detail))}
+      >
+        <SelectItem value="" text="none" />
+        {#each blanks as one (one.name)}
+          <SelectItem value={one.name} text={one.first ? one.title : `${one.title} …`} />
+        {/each}
+      </Select>
+      {#if blank && kind}
+        <div class="pair">
+          <Inputs
+            inputs={kind.inputs}
+            values={blank as unknown as Record<string, unknown>}
+            onset={(changed) => (blank = { ...blank, ...changed } as Blank)}
+          />
+        </div>
+      {/if}
+      {#if beginning}
+        <p class="soft">Guides and letters are scaled to the blank.</p>
+      {:else}
+        <Select
+          size="sm"
+          labelText="The words follow"
+          selected={along}
+          on:update={(event) => {
+            if (event.detail === 'file') guideChooser?.click();
+            if (event.detail !== along) void follow(String(event.detail));
+          }}
+        >
+          {#each GUIDES as one (one.name)}
+            <SelectItem value={`start ${one.name}`} text={one.name} />
+          {/each}
+          <SelectItem value="edge" text="the blank’s own edge" />
+          <SelectItem value="file" text="a line from a file …" />
+          {#each saved as one (one.id)}
+            <SelectItem value={`drawer ${one.id}`} text={`from the drawer: ${one.name}`} />
+          {/each}
+        </Select>
+        {#if along === 'edge'}
+          <LengthField
+            label="Inside of the edge by"
+            value={edge}
+            onset={(value) => (edge = value)}
+            onwrong={(is) => (wrongFigure = is)}
+          />
+        {/if}
+      {/if}
+      <input
+        bind:this={blankChooser}
+        type="file"
+        class="visually-hidden"
+        tabindex="-1"
+        accept={ENDINGS}
+        aria-label="A file with the blank’s outline"
+        onchange={(event) => void blankFrom(event.currentTarget.files?.[0])}
+      />
+      <input
+        bind:this={guideChooser}
+        type="file"
+        class="visually-hidden"
+        tabindex="-1"
+        accept={ENDINGS}
+        aria-label="A file with the guide’s line"
+        onchange={(event) => void guideFrom(event.currentTarget.files?.[0])}
+      />
+      {#if wrong}
+        <InlineNotification lowContrast hideCloseButton kind="error" title={wrong} />
+      {/if}
+    </div>
+    <figure aria-label="What it will be">
+      {#if picture}
+        <img src={`data:image/svg+xml,${encodeURIComponent(picture)}`} alt="The piece as it will be" />
+      {/if}
+    </figure>
+  </div>
 </Modal>
+
+<style>
+  .new {
+    display: grid;
+    grid-template-columns: 232px minmax(200px, 1fr) minmax(220px, 1.4fr);
+    gap: 20px;
+  }
+
+  .from {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    align-content: start;
+    gap: 8px;
+    margin: 0;
+    border: 0;
+    padding: 0;
+  }
+
+  legend {
+    margin-bottom: 6px;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+
+  .from label {
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    border: 1px solid var(--line);
+    padding: 6px 4px;
+    background: var(--sheet);
+    font-size: 12px;
+    line-height: 15px;
+    text-align: center;
+    cursor: pointer;
+  }
+
+  .from label:hover {
+    border-color: var(--line-strong);
+  }
+
+  .from label.on {
+    border-color: var(--verdigris);
+    box-shadow: inset 0 0 0 1px var(--verdigris);
+  }
+
+  .from label:focus-within {
+    outline: 2px solid var(--verdigris);
+    outline-offset: 1px;
+  }
+
+  .from img,
+  .from svg {
+    width: 88px;
+    height: 60px;
+    margin-bottom: 4px;
+    fill: none;
+    stroke: var(--ink-soft);
+    stroke-width: 1.5px;
+  }
+
+  .fields {
+    display: grid;
+    align-content: start;
+    gap: 12px;
+  }
+
+  .pair {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    gap: 10px 12px;
+  }
+
+  .soft {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 13px;
+  }
+
+  figure {
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    min-height: 280px;
+    margin: 0;
+    border: 1px solid var(--line);
+    background: var(--ground);
+  }
+
+  figure img {
+    max-width: 100%;
+    max-height: 380px;
+    padding: 12px;
+  }
+</style>

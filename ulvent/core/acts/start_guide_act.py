@@ -9,7 +9,7 @@ from pydantic import Field
 from ulvent.core.acts.act import Act, Done, guide_of, with_new_guide
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.guides.blanks import blank_curves
+from ulvent.core.guides.blanks import AnyBlank, blank_curves
 from ulvent.core.guides.kind import Sizes
 from ulvent.core.guides.kinds import STARTS, started_guide
 from ulvent.core.layout import FaceNamed
@@ -30,7 +30,7 @@ class StartGuide(Act):
         on = tuple(guide_of(piece, name).id for name in self.on)
         if len(on) < start.needs:
             raise wrong_field("on", f"is made from {start.needs} guides, and these are {len(on)}")
-        guide = started_guide(start, Sizes(_across(piece), on[: start.needs]))
+        guide = started_guide(start, Sizes(across(piece.blank), on[: start.needs]))
         return with_new_guide(piece, guide)
 
 
@@ -38,9 +38,9 @@ _NO_BLANK = 200.0
 """How large a new guide is made for, mm, where there is no blank."""
 
 
-def _across(piece: Piece) -> float:
-    """The shorter side of the blank, mm."""
-    if piece.blank is None:
+def across(blank: AnyBlank | None) -> float:
+    """The shorter side of a blank, mm."""
+    if blank is None:
         return _NO_BLANK
-    x0, y0, x1, y1 = curve_bounds(blank_curves(piece.blank)[0])
+    x0, y0, x1, y1 = curve_bounds(blank_curves(blank)[0])
     return min(x1 - x0, y1 - y0)

@@ -5,16 +5,28 @@ from __future__ import annotations
 from collections.abc import Sequence
 from contextlib import suppress
 
+import numpy as np
+
 from ulvent.core.base.arrays import Bounds, united
 from ulvent.core.base.errors import CurveError, wrong_field
 from ulvent.core.base.fields import MOST_PATH_DATA
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves import Curve, Segment
 from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.guides.blanks import AnyBlank, OutlineBlank, blank_curves
+from ulvent.core.guides.blanks import (
+    AnyBlank,
+    DiscBlank,
+    OutlineBlank,
+    RectangleBlank,
+    RingBlank,
+    blank_curves,
+)
 from ulvent.core.guides.build import guide_curves
 from ulvent.core.guides.kinds import AnyGuide
+from ulvent.core.guides.kinds.circle_guide import CircleGuide
+from ulvent.core.guides.kinds.parallel_guide import ParallelGuide
 from ulvent.core.guides.kinds.path_guide import PathGuide
+from ulvent.core.guides.kinds.rectangle_guide import RectangleGuide
 from ulvent.core.guides.scaling import resized
 from ulvent.core.outlines import FileOutline, curve_of, in_line, moved_segment
 from ulvent.core.outlines.path_text import segment_data
@@ -108,6 +120,42 @@ def centred_lines(
 def outline_bounds(outlines: Sequence[FileOutline]) -> Bounds:
     """The box round all outlines, mm."""
     return united([curve_bounds(curve_of(outline)) for outline in outlines])
+
+
+def edge_guides(blank: AnyBlank, distance: float) -> tuple[AnyGuide, ...]:
+    """The outer edge of a blank as a guide, or what lies `distance` mm inside of it.
+
+    A round blank gives a ring, a rectangle one of its kind; others give their edge, hidden, and
+    its parallel.
+
+    Raises
+    ------
+    PieceError
+        Where there is no room for such a line.
+    """
+    edge = blank_curves(blank)[0]
+    x0, y0, x1, y1 = curve_bounds(edge)
+    room = min(x1 - x0, y1 - y0) / 2.0
+    if not 0.0 <= distance < room:
+        raise wrong_field("edge", f"must be from 0 to less than {room:g}, half of the blank")
+    size = {"width": x1 - x0 - 2.0 * distance, "height": y1 - y0 - 2.0 * distance}
+    if isinstance(blank, DiscBlank | RingBlank):
+        return (CircleGuide(id="edge", kind="circle", diameter=size["width"], start=180.0),)
+    if isinstance(blank, RectangleBlank):
+        radius = max(blank.radius - distance, 0.0)
+        return (RectangleGuide(id="edge", kind="rectangle", radius=radius, **size),)
+    data = segment_data(edge.segments(), edge.closed, up=True)
+    own = PathGuide(id="edge", kind="path", d=data, source="the blank", hidden=distance > 0.0)
+    if distance == 0.0:
+        return (own,)
+    inward = -distance if _turns_right(edge) else distance
+    return own, ParallelGuide(id="inner-edge", kind="parallel", guide="edge", distance=inward)
+
+
+def _turns_right(curve: Curve) -> bool:
+    """Whether a closed curve runs clockwise, so that its inside is to its right."""
+    x, y = curve.points(np.linspace(0.0, curve.length, 257)).T
+    return float(np.sum(x[:-1] * y[1:] - x[1:] * y[:-1])) < 0.0
 
 
 def standing_alone(guide: AnyGuide, curve: Curve) -> AnyGuide:

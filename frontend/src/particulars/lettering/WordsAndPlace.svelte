@@ -192,9 +192,9 @@
 
 <style>
   .pair :global(.bx--select-input) {
-    padding-right: 24px;
-    padding-left: 8px;
-    font-size: 13px;
+    padding-right: 22px;
+    padding-left: 6px;
+    font-size: 12px;
   }
 
   :global(.bx--text-area) {
@@ -205,7 +205,7 @@
   .pair,
   .three {
     display: grid;
-    grid-template-columns: 3fr 2fr;
+    grid-template-columns: 1fr 1fr;
     gap: 12px;
   }
 
