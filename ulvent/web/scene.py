@@ -11,6 +11,7 @@ from typing import Any
 
 import numpy as np
 
+from ulvent.core.acts.become_act import becomes
 from ulvent.core.acts.grips import grips, grips_on_line
 from ulvent.core.base.arrays import extent, united
 from ulvent.core.curves import Curve
@@ -27,7 +28,7 @@ from ulvent.core.faces import PlacedGlyph
 from ulvent.core.fits.offered import fits_offered, keeps_offered
 from ulvent.core.guides import named_places
 from ulvent.core.guides.blanks import blank_words
-from ulvent.core.guides.kinds import SCALE, figures_of, kind_of, sizes_of
+from ulvent.core.guides.kinds import KINDS, SCALE, figures_of, kind_of, sizes_of
 from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.layout.names import lettering_name
@@ -136,6 +137,7 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
         ],
         bounds=guide.bounds,
         extent=extent(guide.bounds),
+        becomes={name: KINDS[name].title for name in becomes(recipe)},
         label_at=as_point(guide.curve.points([_LABELLED * guide.curve.length])[0]),
         shown=not (recipe.hidden or recipe.removed),
         note=guide.note,

@@ -44,6 +44,8 @@ class SceneGuide(BaseModel):
         where it is said what becomes of it
     sizes
         figures of it that lettering can size
+    becomes
+        kinds that it can become, by their names, with their titles
     """
 
     id: str
@@ -54,6 +56,7 @@ class SceneGuide(BaseModel):
     bounds: Bounds
     extent: tuple[float, float]
     label_at: Point
+    becomes: dict[str, str]
     shown: bool
     note: str
     tight: str

@@ -1216,6 +1216,21 @@ export interface components {
             aside: number;
         };
         /**
+         * Become
+         * @description A ring become an oval, a rectangle a soft square, a line an arch, and back.
+         */
+        Become: {
+            /** Guide */
+            guide: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "become";
+            /** Kind */
+            kind: string;
+        };
+        /**
          * BeginningEntry
          * @description A piece to begin from; its words are those of its first lettering, unless it is a dial.
          */
@@ -1983,6 +1998,24 @@ export interface components {
              * @default false
              */
             closed: boolean;
+        };
+        /**
+         * Duplicate
+         * @description A lettering at a free place of its guide, or a guide beside itself with its lettering.
+         */
+        Duplicate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "duplicate";
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "lettering" | "guide";
+            /** Id */
+            id: string;
         };
         /**
          * EllipseGuide
@@ -3338,7 +3371,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["Become"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["Duplicate"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["MoveLettering"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["Paste"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["Reorder"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -3446,6 +3479,21 @@ export interface components {
             kind: string;
             /** Lettering */
             lettering: string;
+        };
+        /**
+         * MoveLettering
+         * @description Words moved to another guide, to the same place along it.
+         */
+        MoveLettering: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "move-lettering";
+            /** Lettering */
+            lettering: string;
+            /** Guide */
+            guide: string;
         };
         /**
          * Moved
@@ -3880,6 +3928,35 @@ export interface components {
             guide: string;
             /** Distance */
             distance: number;
+        };
+        /**
+         * Paste
+         * @description Guides with letterings on them; a lettering alone goes on the guide that is named.
+         *
+         *     on
+         *         the guide for letterings whose own guide is not among those that come
+         */
+        Paste: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "paste";
+            /**
+             * Guides
+             * @default []
+             */
+            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"])[];
+            /**
+             * Letterings
+             * @default []
+             */
+            letterings: components["schemas"]["Lettering"][];
+            /**
+             * On
+             * @default
+             */
+            on: string;
         };
         /**
          * PasteLabels
@@ -4752,6 +4829,29 @@ export interface components {
             index: number;
         };
         /**
+         * Reorder
+         * @description A guide moved by some places among guides, or a lettering among those of its guide.
+         */
+        Reorder: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "reorder";
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "lettering" | "guide";
+            /** Id */
+            id: string;
+            /**
+             * By
+             * @enum {integer}
+             */
+            by: -1 | 1;
+        };
+        /**
          * Repeat
          * @description The words again and again along the guide.
          *
@@ -4976,6 +5076,8 @@ export interface components {
          *         where it is said what becomes of it
          *     sizes
          *         figures of it that lettering can size
+         *     becomes
+         *         kinds that it can become, by their names, with their titles
          */
         SceneGuide: {
             /** Id */
@@ -5005,6 +5107,10 @@ export interface components {
                 number,
                 number
             ];
+            /** Becomes */
+            becomes: {
+                [key: string]: string;
+            };
             /** Shown */
             shown: boolean;
             /** Note */

@@ -58,6 +58,34 @@
   const stoodOn = (guide: Guide) => letteringsOf(guide).length > 0;
   const shown = $derived(guides.filter((one) => !one.removed || stoodOn(one)));
 
+  /** A lettering being dragged, and the guide that it is over. */
+  let dragged = $state<string>();
+  let over = $state<string>();
+
+  function dragOver(event: DragEvent, guide: string): void {
+    if (!dragged) return;
+    event.preventDefault();
+    over = guide;
+  }
+
+  function drop(event: DragEvent, guide: string): void {
+    event.preventDefault();
+    const lettering = editor.piece.letterings.find((one) => one.id === dragged);
+    if (lettering && lettering.guide !== guide) {
+      editor.act({ act: 'move-lettering', lettering: lettering.id, guide });
+    }
+    dragged = over = undefined;
+  }
+
+  /** Alt with an arrow moves an entry in its list. */
+  function reorder(event: KeyboardEvent, of: 'lettering' | 'guide', id: string): void {
+    const by = ({ ArrowUp: -1, ArrowDown: 1 } as const)[event.key as 'ArrowUp' | 'ArrowDown'];
+    if (!event.altKey || !by) return;
+    event.preventDefault();
+    event.stopPropagation();
+    editor.act({ act: 'reorder', of, id, by });
+  }
+
   const blankBox = $derived.by(() => {
     const [x0, y0, x1, y1] = editor.live.around?.blank_bounds ?? [0, 0, 1, 1];
     const size = 1.1 * Math.max(x1 - x0, y1 - y0, 1);
@@ -83,7 +111,15 @@
   {#each shown as guide (guide.id)}
     {@const found = sceneOf(guide)}
     {@const drawn = picture(guide)}
-    <div class="guide" class:away={guide.hidden || guide.removed}>
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
+    <div
+      class="guide"
+      class:away={guide.hidden || guide.removed}
+      class:over={over === guide.id}
+      ondragover={(event) => dragOver(event, guide.id)}
+      ondragleave={() => (over = undefined)}
+      ondrop={(event) => drop(event, guide.id)}
+    >
       {#if guide.removed}
         <p class="kept">
           Line of a deleted guide, kept for its lettering.
@@ -99,6 +135,7 @@
           class="entry"
           class:on={isChosen('guide', guide.id)}
           aria-pressed={isChosen('guide', guide.id)}
+          onkeydown={(event) => reorder(event, 'guide', guide.id)}
           onclick={() => editor.selection.choose({ kind: 'guide', id: guide.id })}
         >
           <svg class="picture" viewBox={drawn?.box ?? '0 0 1 1'} aria-hidden="true">
@@ -119,6 +156,10 @@
               class:on={isChosen('lettering', lettering.id)}
               aria-pressed={isChosen('lettering', lettering.id)}
               aria-label={saidBy(lettering) || wordless(lettering)}
+              draggable="true"
+              ondragstart={() => (dragged = lettering.id)}
+              ondragend={() => (dragged = over = undefined)}
+              onkeydown={(event) => reorder(event, 'lettering', lettering.id)}
               onclick={() => editor.selection.choose({ kind: 'lettering', id: lettering.id })}
             >
               {#if saidBy(lettering)}
@@ -261,6 +302,11 @@
 
   .lettering b.warning {
     color: var(--ochre);
+  }
+
+  .guide.over {
+    outline: 2px dashed var(--verdigris);
+    outline-offset: -1px;
   }
 
   .away .picture {

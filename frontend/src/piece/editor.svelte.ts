@@ -8,6 +8,7 @@
 
 import type { Act, Guide, Lettering, LiveAnswer, OpenPiece, Piece, Remedy } from '../api/client';
 import { Acts } from './acts';
+import { copied, keepCopied, lastCopied } from './clipboard';
 import { Keeping } from './keeping.svelte';
 import { Live, type Asking } from './live.svelte';
 import { remember, remembered } from './remembered';
@@ -192,6 +193,29 @@ export class Editor {
     const { letters } = this.selection;
     if (!lettering || !letters.length) return;
     this.act({ act: 'nudge', lettering: lettering.id, letters, ...by } as Act, base, last);
+  }
+
+  /** Take up what is chosen, to be pasted here or in another piece; whether there was anything. */
+  copy(): boolean {
+    const what = copied(this.piece, this.selection.chosen);
+    if (what) keepCopied(what);
+    return Boolean(what);
+  }
+
+  /** What was copied last: a guide with its lettering, or words on the chosen guide. */
+  paste(): boolean {
+    const what = lastCopied();
+    if (!what) return false;
+    this.make({ act: 'paste', ...what, on: this.guide?.id ?? '' });
+    return true;
+  }
+
+  /** What is chosen a second time. */
+  duplicate(): boolean {
+    const { chosen } = this.selection;
+    if (!chosen || chosen.kind === 'blank') return false;
+    this.make({ act: 'duplicate', of: chosen.kind, id: chosen.id });
+    return true;
   }
 
   /** Do what mends a finding. */

@@ -17,6 +17,9 @@ export function pressed(event: KeyboardEvent, editor: Editor, keys: Keys): void 
   if (event.ctrlKey || event.metaKey) {
     if (letter === 'z') void (event.shiftKey ? editor.redo() : editor.undo());
     else if (letter === 'y') void editor.redo();
+    else if (letter === 'c' && !getSelection()?.toString()) editor.copy();
+    else if (letter === 'v') editor.paste();
+    else if (letter === 'd') editor.duplicate();
     else return;
   } else {
     const act = event.altKey ? undefined : keys[event.key];

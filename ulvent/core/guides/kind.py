@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.inputs import Input, Option, Unit
@@ -116,6 +116,25 @@ class Hold:
     bases: Callable[[], tuple[Curve, ...]]
 
 
+@dataclass(frozen=True)
+class Extent:
+    """How large lines of a kind are by two figures, by which one kind can become another.
+
+    family
+        kinds of one family can become each other: closed lines by width and height, open ones
+        by length and rise
+    of, to
+        the two figures of a recipe, mm; and the figures of a recipe that is as large
+    whole
+        whether a recipe gives the whole line, and no part of one
+    """
+
+    family: Literal["closed", "open"]
+    of: Callable[[Any], tuple[float, float]]
+    to: Callable[[float, float], dict[str, float]]
+    whole: Callable[[Any], bool] = lambda _recipe: True
+
+
 @dataclass(frozen=True, eq=False)
 class GuideKind:
     """One kind of guide.
@@ -136,6 +155,8 @@ class GuideKind:
         instead, of guides made from others: in the piece
     restated
         all figures by which its size can be given, for the same line
+    extent
+        how large one is, where it can become one of another kind
     turns, scales
         whether it can be turned, and scaled, as a whole; what can be neither cannot be moved
     seam_moves
@@ -172,6 +193,7 @@ class GuideKind:
     drawn: Callable[[Any], list[DrawnFigure]] = lambda _recipe: []
     drawn_on: Callable[[Any, Made], list[DrawnFigure]] | None = None
     restated: Callable[[Any], dict[str, float]] | None = None
+    extent: Extent | None = None
     turns: bool = True
     scales: bool = True
     seam_moves: bool = True

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Checkbox } from 'carbon-components-svelte';
+  import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { untrack } from 'svelte';
   import { catalogue, choices } from '../../api/catalogue';
   import type { Guide, Way } from '../../api/client';
@@ -49,6 +49,8 @@
         !editor.live.around?.guides.find((other) => other.id === one.id)?.closed,
     ),
   );
+  /** Kinds that it can become. */
+  const kinds = $derived(Object.entries(scene?.becomes ?? {}));
   const part = $derived(guide.part ?? undefined);
 
   // A figure may come back when another guide has been chosen: it is for this one.
@@ -79,8 +81,21 @@
   const CORNERS = choices<NonNullable<Guide['corners']>>('corners');
 </script>
 
-<h2>{guideName(guide)} <span>{kind.title}</span></h2>
+<h2>{guideName(guide)} {#if !kinds.length}<span>{kind.title}</span>{/if}</h2>
 <div class="fields">
+  {#if kinds.length}
+    <Select
+      size="sm"
+      labelText="It is"
+      selected={guide.kind}
+      on:update={(event) => {
+        if (event.detail !== guide.kind) editor.act({ act: 'become', guide: id, kind: String(event.detail) });
+      }}
+    >
+      <SelectItem value={guide.kind} text={kind.title} />
+      {#each kinds as [name, title] (name)}<SelectItem value={name} text={title} />{/each}
+    </Select>
+  {/if}
   {#if editor.selection.node !== undefined}
     <NodeParticulars {editor} {guide} index={editor.selection.node} />
   {/if}
@@ -224,6 +239,9 @@
         Work on its points
       </Button>
     {/if}
+    <Button size="small" kind="ghost" on:click={() => editor.make({ act: 'duplicate', of: 'guide', id })}>
+      Duplicate
+    </Button>
     <Button
       size="small"
       kind="danger-ghost"

@@ -55,6 +55,13 @@
       <div class="remove">
         <Button
           size="small"
+          kind="ghost"
+          on:click={() => editor.make({ act: 'duplicate', of: 'lettering', id })}
+        >
+          Duplicate
+        </Button>
+        <Button
+          size="small"
           kind="danger-ghost"
           on:click={() => editor.removeLettering(lettering.id)}
         >
@@ -67,6 +74,8 @@
 
 <style>
   .remove {
+    display: flex;
+    justify-content: space-between;
     margin: -6px 0 0 -12px;
   }
 

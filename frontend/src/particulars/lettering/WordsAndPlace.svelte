@@ -3,7 +3,7 @@
   import { catalogue, choices, labelOf } from '../../api/catalogue';
   import type { Act, Lettering } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
-  import { figure } from '../../words/words';
+  import { figure, guideName } from '../../words/words';
   import Choice from '../../parts/Choice.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import FacePicker from './FacePicker.svelte';
@@ -40,6 +40,12 @@
       ? (scene?.places.find((one) => figure(one.share) === figure(lettering.at))?.name ?? '')
       : '',
   );
+
+  const guides = $derived(editor.piece.guides.filter((one) => !one.removed || one.id === lettering.guide));
+
+  function moveTo(guide: string): void {
+    if (guide !== lettering.guide) editor.act({ act: 'move-lettering', lettering: lettering.id, guide });
+  }
 
   function countFrom(at_in: Lettering['at_in']): void {
     if (at_in && at_in !== lettering.at_in) {
@@ -119,6 +125,16 @@
   value={lettering.touch ?? 'baseline'}
   onset={(touch) => set({ touch })}
 />
+{#if guides.length > 1}
+  <Select
+    size="sm"
+    labelText="On the guide"
+    selected={lettering.guide}
+    on:update={(event) => moveTo(String(event.detail))}
+  >
+    {#each guides as one (one.id)}<SelectItem value={one.id} text={guideName(one)} />{/each}
+  </Select>
+{/if}
 <Choice
   label="Reads"
   options={readings}

@@ -10,7 +10,7 @@ from ulvent.core.base.fields import Coordinate, Size, WrongRecipeError
 from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
+from ulvent.core.guides.kind import DrawnFigure, Extent, GuideKind, Sizes, Start
 from ulvent.core.guides.shared_lines import arch_line, two_digits
 
 
@@ -54,4 +54,9 @@ KIND = GuideKind(
     starts=(Start("arch", "M6 24C12 10 32 10 38 24", _first, 20, "arch", usual=True),),
     sized_by=("rise", "chord"),
     drawn=_drawn,
+    extent=Extent(
+        "open",
+        of=lambda guide: (guide.chord, guide.rise),
+        to=lambda length, rise: {"chord": length, "rise": rise or two_digits(0.15 * length)},
+    ),
 )

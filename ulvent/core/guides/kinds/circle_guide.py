@@ -13,7 +13,7 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure, Way
 from ulvent.core.curves import CircularArc, Curve
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Hold, Sizes, Start, beside
+from ulvent.core.guides.kind import TURN, DrawnFigure, Extent, GuideKind, Hold, Sizes, Start, beside
 from ulvent.core.guides.shared_lines import ORIGIN, around, two_digits
 
 
@@ -118,4 +118,9 @@ KIND = GuideKind(
     seam_moves=False,
     readings=_readings,
     pulled=_pulled,
+    extent=Extent(
+        "closed",
+        of=lambda guide: (circle_diameter(guide), circle_diameter(guide)),
+        to=lambda width, height: {"diameter": (width + height) / 2.0},
+    ),
 )

@@ -12,7 +12,16 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, EllipseArc
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
+from ulvent.core.guides.kind import (
+    TURN,
+    DrawnFigure,
+    Extent,
+    GuideKind,
+    Sizes,
+    Start,
+    beside,
+    box_figures,
+)
 from ulvent.core.guides.shared_lines import ORIGIN, around, two_digits
 
 
@@ -74,4 +83,10 @@ KIND = GuideKind(
     starts=(Start("ellipse", "M6 16a16 9 0 1 1 32 0a16 9 0 1 1 -32 0", _first, 50, "ellipse"),),
     sized_by=("width", "height"),
     drawn=_drawn,
+    extent=Extent(
+        "closed",
+        of=lambda guide: (guide.width, guide.height),
+        to=lambda width, height: {"width": width, "height": height},
+        whole=lambda guide: bool(guide.angle == 360.0),
+    ),
 )

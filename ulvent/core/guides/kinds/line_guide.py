@@ -9,7 +9,7 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Line
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start
+from ulvent.core.guides.kind import DrawnFigure, Extent, GuideKind, Sizes, Start
 from ulvent.core.guides.shared_lines import two_digits
 
 
@@ -44,4 +44,7 @@ KIND = GuideKind(
     starts=(Start("straight", "M6 16H38", _first, 60, "straight"),),
     sized_by=("length",),
     drawn=_drawn,
+    extent=Extent(
+        "open", of=lambda guide: (guide.length, 0.0), to=lambda length, _: {"length": length}
+    ),
 )

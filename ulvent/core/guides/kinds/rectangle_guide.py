@@ -12,7 +12,16 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve
 from ulvent.core.guides.guide_recipe import CornerChoice, GuideRecipe
-from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
+from ulvent.core.guides.kind import (
+    TURN,
+    DrawnFigure,
+    Extent,
+    GuideKind,
+    Sizes,
+    Start,
+    beside,
+    box_figures,
+)
 from ulvent.core.guides.shared_lines import rectangle_line, two_digits
 
 
@@ -74,4 +83,13 @@ KIND = GuideKind(
     ),
     sized_by=("width", "height"),
     drawn=_drawn,
+    extent=Extent(
+        "closed",
+        of=lambda guide: (guide.width, guide.height),
+        to=lambda width, height: {
+            "width": width,
+            "height": height,
+            "radius": two_digits(0.12 * min(width, height)),
+        },
+    ),
 )

@@ -11,7 +11,16 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Superellipse
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import TURN, DrawnFigure, GuideKind, Sizes, Start, beside, box_figures
+from ulvent.core.guides.kind import (
+    TURN,
+    DrawnFigure,
+    Extent,
+    GuideKind,
+    Sizes,
+    Start,
+    beside,
+    box_figures,
+)
 from ulvent.core.guides.shared_lines import around, two_digits
 
 
@@ -67,4 +76,9 @@ KIND = GuideKind(
     ),
     sized_by=("width", "height"),
     drawn=_drawn,
+    extent=Extent(
+        "closed",
+        of=lambda guide: (guide.width, guide.height),
+        to=lambda width, height: {"width": width, "height": height, "exponent": 4.0},
+    ),
 )

@@ -11,7 +11,7 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, SineWave
 from ulvent.core.guides.guide_recipe import GuideRecipe
-from ulvent.core.guides.kind import DrawnFigure, GuideKind, Sizes, Start, beside
+from ulvent.core.guides.kind import DrawnFigure, Extent, GuideKind, Sizes, Start, beside
 from ulvent.core.guides.shared_lines import two_digits
 
 
@@ -76,4 +76,12 @@ KIND = GuideKind(
     ),
     sized_by=("length", "height"),
     drawn=_drawn,
+    extent=Extent(
+        "open",
+        of=lambda guide: (guide.length, guide.height),
+        to=lambda length, rise: {
+            "length": length,
+            "height": abs(rise) or two_digits(0.15 * length),
+        },
+    ),
 )
