@@ -74,7 +74,7 @@ class FromWordsToCutFile(ApplicationTest):
         """The words' feet stand on the typed circle, and their middle where it was dragged to."""
         svg = svgelements.SVG.parse(io.BytesIO(path.read_bytes()), ppi=25.4)
         groups = {e.id: e for e in svg.elements() if isinstance(e, svgelements.Group) and e.id}
-        letters = [e for e in groups["lettering-name"] if isinstance(e, svgelements.Path)]
+        letters = [e for e in groups["cut-QUILLMERE-FAIR"] if isinstance(e, svgelements.Path)]
         # The tail of the Q lies under the U: the two are joined.
         self.assertEqual(len(letters), 12)
         points = np.concatenate(

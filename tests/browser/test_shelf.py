@@ -30,19 +30,6 @@ class Shelf(ApplicationTest):
         page.get_by_role("link", name="Ulvent, to the shelf").click()
         expect(page.get_by_role("heading", name="Shelf")).to_be_visible()
 
-    def test_a_new_piece_starts_from_words_and_the_thing_they_go_on(self) -> None:
-        page = self.open()
-        page.get_by_role("button", name="New piece").click()
-        dialog = page.get_by_role("dialog")
-        dialog.get_by_label("Words", exact=True).fill("Cider press")
-        dialog.get_by_label("Disc, diameter").fill("8in")
-        dialog.get_by_label("Ring for the words, diameter").fill("160")
-        dialog.get_by_role("button", name="Lay it out").click()
-        expect(page).to_have_url(re.compile("/pieces/"))
-        expect(page.get_by_role("textbox", name="Words", exact=True)).to_have_value("Cider press")
-        piece = self.stored(page.url.rpartition("/")[2])
-        self.assertEqual((piece["blank"]["diameter"], piece["guides"][0]["diameter"]), (203.2, 160))
-
     def test_renaming_duplicating_deleting_and_bringing_back(self) -> None:
         page = self.open()
         self.more(page, "Beehive plaque", "Duplicate")

@@ -319,7 +319,7 @@ export class Editor {
       this.keeping.changed();
     }
     if (mine) {
-      if (answer.made && this.#choosesMade) this.selection.choose(answer.made);
+      if (answer.made && this.#choosesMade) this.selection.chooseMade(answer.made);
       this.#choosesMade = false;
     }
     const next = this.#acts.next();

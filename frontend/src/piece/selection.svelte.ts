@@ -15,6 +15,8 @@ export class Selection {
   letters = $state.raw<number[]>([]);
   /** The chosen label of a dial. */
   label = $state.raw<number>();
+  /** A lettering that has just been made: its words are to be typed. */
+  fresh = $state.raw<string>();
   /** Which page of a lettering's particulars is shown. */
   page = $state<'words' | 'letters' | 'spread' | 'fit'>('words');
   /** Where the chosen guide is measured: stations, or points of the drawing. */
@@ -36,6 +38,14 @@ export class Selection {
     this.label = undefined;
     this.marks = [];
     this.onchange();
+  }
+
+  /** Choose what has just been made; words that are new are to be typed at once. */
+  chooseMade(made: { kind: 'lettering' | 'guide'; id: string }): void {
+    this.choose(made);
+    if (made.kind !== 'lettering') return;
+    this.page = 'words';
+    this.fresh = made.id;
   }
 
   /** What was chosen is gone; the answer that says so shows what is there. */

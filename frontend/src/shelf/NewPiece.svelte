@@ -115,6 +115,8 @@
     else wrong = saying(answer?.error);
   }
 
+  const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
+
   function become(name: string): void {
     const wanted = blanks.find((one) => one.name === name);
     if (!wanted) blank = null;
@@ -199,7 +201,7 @@
         size="sm"
         labelText="The blank"
         selected={blank?.kind ?? ''}
-        on:update={(event) => event.detail !== (blank?.kind ?? '') && become(String(event.detail))}
+        on:change={(event) => become(valueOf(event))}
       >
         <SelectItem value="" text="none" />
         {#each blanks as one (one.name)}
@@ -222,9 +224,9 @@
           size="sm"
           labelText="The words follow"
           selected={along}
-          on:update={(event) => {
-            if (event.detail === 'file') guideChooser?.click();
-            if (event.detail !== along) void follow(String(event.detail));
+          on:change={(event) => {
+            if (valueOf(event) === 'file') guideChooser?.click();
+            void follow(valueOf(event));
           }}
         >
           {#each GUIDES as one (one.name)}

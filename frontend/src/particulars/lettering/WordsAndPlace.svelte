@@ -41,6 +41,14 @@
       : '',
   );
 
+  let words = $state<HTMLTextAreaElement | null>(null);
+  $effect(() => {
+    if (!words || editor.selection.fresh !== lettering.id) return;
+    editor.selection.fresh = undefined;
+    words.focus();
+    words.select();
+  });
+
   const guides = $derived(editor.piece.guides.filter((one) => !one.removed || one.id === lettering.guide));
 
   function moveTo(guide: string): void {
@@ -79,6 +87,7 @@
   <p class="soft">What a dial says is on the page “Spread”.</p>
 {:else}
   <TextArea
+    bind:ref={words}
     labelText="Words"
     rows={Math.min(3, Math.max(lettering.text.split('\n').length, Math.ceil(lettering.text.length / 26)))}
     value={lettering.text}
