@@ -51,6 +51,7 @@ from ulvent.web.shown import (
     SceneMeasure,
     SceneStrip,
     SceneTicks,
+    Spot,
     StripLine,
 )
 from ulvent.web.turning import turned
@@ -239,9 +240,36 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
         fits=list(fits_offered(asked)),
         keeps=list(keeps_offered(asked, layout.piece)),
         line_to_line=usual_pitch(asked.height),
+        spots=_spots(setting),
+        label_boxes=_label_boxes(setting),
         name=lettering_name(asked, layout.lines_of(asked.id)),
         output=output_of(asked, layout.piece, setting.face.single_stroke),
     )
+
+
+def _spots(setting: Setting) -> list[Spot]:
+    """A disc in the middle of each letter that is drawn, as wide as the letter's shorter side."""
+    corners = setting.letter_corners[setting.drawn]
+    if not len(corners):
+        return []
+    middles = corners.mean(axis=1)
+    sides = np.hypot(*np.moveaxis(corners[:, 1:3] - corners[:, 0:2], 2, 0))
+    reaches = sides.min(axis=1) / 2.0
+    return [
+        Spot(at=(float(x), float(y)), reach=round(float(reach), 3))
+        for (x, y), reach in zip(np.round(middles, 3), reaches, strict=True)
+    ]
+
+
+def _label_boxes(setting: Setting) -> dict[int, str]:
+    if not setting.labels:
+        return {}
+    runs = np.unique(setting.runs).tolist()
+    rings = bands(setting)
+    return {
+        setting.labels[run].index: broken_line_data(ring, closed=True)
+        for run, ring in zip(runs, rings, strict=False)
+    }
 
 
 def _fit(fitted: Fitted, guide: LaidGuide) -> SceneFit:

@@ -108,6 +108,13 @@ class SceneMeasure(BaseModel):
     text: str
 
 
+class Spot(BaseModel):
+    """What figures on the drawing keep off, mm."""
+
+    at: Point
+    reach: float
+
+
 class SceneTicks(BaseModel):
     """Ticks of a dial as path data."""
 
@@ -168,6 +175,10 @@ class SceneLettering(BaseModel):
         kinds of fits, and what they may keep inside of, that go together with how it stands
     line_to_line
         from line to line, mm, where no pitch is given
+    spots
+        of each letter that is drawn, and of ticks: its middle, x and y, and how far it reaches
+    label_boxes
+        on a dial: path data of each label's box, by the label
     name, output
         what it is called, and whether its letters are cut, drawn or engraved
     """
@@ -196,6 +207,8 @@ class SceneLettering(BaseModel):
     fits: list[str]
     keeps: list[str]
     line_to_line: float
+    spots: list[Spot]
+    label_boxes: dict[int, str]
     name: str
     output: OutputOrNone
 

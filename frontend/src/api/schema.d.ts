@@ -1803,6 +1803,8 @@ export interface components {
          *         are the same, with the figure beside it
          *     solved
          *         whether a fit has found it
+         *     turns
+         *         whether the line may be turned about its middle
          */
         Dimension: {
             /**
@@ -1845,6 +1847,11 @@ export interface components {
              * @default false
              */
             solved: boolean;
+            /**
+             * Turns
+             * @default false
+             */
+            turns: boolean;
         };
         /**
          * DiscBlank
@@ -5170,6 +5177,10 @@ export interface components {
          *         kinds of fits, and what they may keep inside of, that go together with how it stands
          *     line_to_line
          *         from line to line, mm, where no pitch is given
+         *     spots
+         *         of each letter that is drawn, and of ticks: its middle, x and y, and how far it reaches
+         *     label_boxes
+         *         on a dial: path data of each label's box, by the label
          *     name, output
          *         what it is called, and whether its letters are cut, drawn or engraved
          */
@@ -5227,6 +5238,12 @@ export interface components {
             keeps: string[];
             /** Line To Line */
             line_to_line: number;
+            /** Spots */
+            spots: components["schemas"]["Spot"][];
+            /** Label Boxes */
+            label_boxes: {
+                [key: string]: string;
+            };
             /** Name */
             name: string;
             /**
@@ -5609,6 +5626,19 @@ export interface components {
             act: "split";
             /** Index */
             index: number;
+        };
+        /**
+         * Spot
+         * @description What figures on the drawing keep off, mm.
+         */
+        Spot: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Reach */
+            reach: number;
         };
         /**
          * StarGuide

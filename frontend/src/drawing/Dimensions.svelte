@@ -3,6 +3,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import type { Viewport } from './viewport.svelte';
   import DimensionFigure from './DimensionFigure.svelte';
+  import { freePlaces, type Spot } from './free_places';
   import { exactLength, said, units } from '../words/units.svelte';
 
   let { editor, view }: { editor: Editor; view: Viewport } = $props();
@@ -10,8 +11,10 @@
   const LEADER = 46;
   const CLEAR = 26;
   const DIGIT = 8;
+  /** Directions that are tried for a line that may be turned. */
+  const TURNS = 24;
 
-  type Shown = { dimension: Dimension; at: [number, number]; start: XY; end: XY; leader: boolean };
+  type Shown = { dimension: Dimension; at: XY; start: XY; end: XY; leader: boolean };
   type XY = [number, number];
 
   const key = (one: Dimension): string => `${one.of} ${one.owner} ${one.field}`;
@@ -25,8 +28,7 @@
         (dimension.of === 'guide' && dimension.owner === editor.guide?.id) ||
         (dimension.of === 'lettering' && dimension.owner === editor.lettering?.id);
       if (!mine) continue;
-      const start = view.toScreen(dimension.start);
-      const end = view.toScreen(dimension.end);
+      const [start, end] = freeLine(dimension);
       const leader = start[0] === end[0] && start[1] === end[1];
       const share = dimension.at ?? 0.5;
       const at: XY = leader
@@ -41,23 +43,43 @@
     return apart(found);
   });
 
+  /** What figures keep off: the letters. */
+  const spots = $derived(
+    (editor.live.around?.letterings ?? []).flatMap((line) =>
+      line.spots.map(({ at, reach }): Spot => [...view.toScreen(at), Math.max(view.scale * reach, 3)]),
+    ),
+  );
+
+  /** The ends of a dimension's line; one that may be turned about its middle is turned off letters. */
+  function freeLine({ start, end, turns }: Dimension): [XY, XY] {
+    const [one, two] = [view.toScreen(start), view.toScreen(end)];
+    if (!turns) return [one, two];
+    const [cx, cy] = [(one[0] + two[0]) / 2, (one[1] + two[1]) / 2];
+    const [dx, dy] = [(two[0] - one[0]) / 2, (two[1] - one[1]) / 2];
+    let best: { met: number; ends: [XY, XY] } | undefined;
+    for (let step = 0; step < TURNS && best?.met !== 0; step += 1) {
+      // From where it was, to and fro.
+      const turn = (Math.PI / TURNS) * (step % 2 ? (step + 1) / 2 : -step / 2);
+      const [x, y] = [dx * Math.cos(turn) - dy * Math.sin(turn), dx * Math.sin(turn) + dy * Math.cos(turn)];
+      const ends: [XY, XY] = [[cx - x, cy - y], [cx + x, cy + y]];
+      const size = Math.hypot(x, y) || 1;
+      const met = spots.filter(([a, b, reach]) => {
+        const along = Math.abs(((a - cx) * x + (b - cy) * y) / size);
+        return along < size + reach && Math.abs(((a - cx) * y - (b - cy) * x) / size) < reach + 3;
+      }).length;
+      if (!best || met < best.met) best = { met, ends };
+    }
+    return best?.ends ?? [one, two];
+  }
+
   const wide = (one: Shown): number =>
     DIGIT * (one.dimension.value.toFixed(3).length + (one.dimension.solved ? 6 : 3));
 
-  /** Figures that would lie on each other are moved down, one below the other. */
+  /** Figures are moved off letters and off each other. */
   function apart(all: Shown[]): Shown[] {
-    const placed: Shown[] = [];
-    for (const one of [...all].sort((a, b) => a.at[1] - b.at[1])) {
-      let at = one.at;
-      for (const other of placed) {
-        const across = Math.abs(at[0] - other.at[0]) < (wide(one) + wide(other)) / 2;
-        if (across && Math.abs(at[1] - other.at[1]) < CLEAR) at = [at[0], other.at[1] + CLEAR];
-      }
-      // A figure is never cut off by the edge of the drawing.
-      const half = wide(one) / 2 + 4;
-      placed.push({ ...one, at: [Math.min(Math.max(at[0], half), view.width - half), at[1]] });
-    }
-    return placed;
+    const wanted = all.map((one) => ({ at: one.at, half: [wide(one) / 2, CLEAR / 2] as const }));
+    const places = freePlaces(wanted, spots, [view.width, view.height]);
+    return all.map((one, index) => ({ ...one, at: [...places[index]!] }));
   }
 
   /** The coordinates of a chosen point, beside it. */
@@ -81,6 +103,7 @@
         end: point.at,
         at: 0.5,
         solved: false,
+        turns: false,
       },
       at: [x + 52, y + dy],
     }));

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { catalogue } from '../api/catalogue';
+  import { catalogue, labelOf } from '../api/catalogue';
   import type { SceneLettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { Gestures } from './gestures.svelte';
@@ -12,7 +12,7 @@
   import Letters from './Letters.svelte';
   import Measure from './Measure.svelte';
   import SketchBar from './SketchBar.svelte';
-  import { exactLength } from '../words/units.svelte';
+  import { exactLength, said } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -75,6 +75,29 @@
         : [],
     ),
   );
+
+  /** Where letters are concerned by what is said of them. */
+  const noticed = $derived(
+    editor.holding
+      ? []
+      : (scene?.findings ?? []).flatMap((one) =>
+          one.accepted
+            ? []
+            : (one.places ?? []).map((at, index) => ({
+                key: `${one.kind} ${one.lettering} ${index}`,
+                severity: one.severity,
+                message: one.message,
+                at,
+              })),
+        ),
+  );
+
+  /** What is being worked out, where it takes a while. */
+  const busyWith = $derived.by(() => {
+    const { lettering } = editor;
+    if (lettering?.fit) return labelOf('fit', lettering.fit.kind);
+    return lettering && lettering.spacing !== 'font' ? 'gaps' : 'the layout';
+  });
 
   /** The centre lines of the blank. */
   const axes = $derived.by(() => {
@@ -140,6 +163,9 @@
           <!-- svelte-ignore a11y_no_static_element_interactions -->
           <g class="lettering" class:chosen={lettering.id === chosenLettering} data-lettering={lettering.id} data-line={lettering.line}>
             <path class="band" class:over={overflow(lettering)} d={lettering.band} />
+            {#each Object.entries(lettering.label_boxes) as [label, box] (label)}
+              <path class="box" data-label={label} d={box} />
+            {/each}
             <Letters
               shapes={editor.live.shapes}
               names={lettering.shapes}
@@ -189,6 +215,14 @@
           {exactLength(Math.abs(ending.left), 1)} {ending.left < 0 ? 'over' : 'left'}
         </text>
       {/each}
+      {#each noticed as one (one.key)}
+        {@const [x, y] = view.toScreen(one.at)}
+        <g class={`notice ${one.severity}`} transform={`translate(${x} ${y})`}>
+          <title>{said(one.message)}</title>
+          <path d="M0 -7L7 6H-7Z" />
+          <text y="4">!</text>
+        </g>
+      {/each}
       {#each scene.measure?.points ?? [] as point, index (index)}
         {@const [x, y] = view.toScreen(point)}
         <path class="mark" d={`M${x - 7} ${y}h14M${x} ${y - 7}v14`} />
@@ -207,11 +241,15 @@
 
   {#if editor.selection.tool === 'choose'}
     <Grips {editor} {view} />
-    <Dimensions {editor} {view} />
+    {#if editor.selection.figures}<Dimensions {editor} {view} />{/if}
   {:else if editor.selection.tool === 'measure'}
     <Measure bind:this={measure} {editor} found={scene?.measure} />
   {:else}
     <SketchBar {editor} {sketch} />
+  {/if}
+
+  {#if editor.live.busy}
+    <p class="busy" role="status">working out: {busyWith} …</p>
   {/if}
 
   <ViewBar {view} {onshowall}>
@@ -346,8 +384,44 @@
     fill: var(--brick);
   }
 
-  .band {
+  .band,
+  .box {
     fill: transparent;
+  }
+
+  .lettering.chosen .box:hover {
+    fill: #1f736522;
+  }
+
+  .notice {
+    pointer-events: none;
+  }
+
+  .notice path {
+    fill: var(--ochre);
+    stroke: var(--sheet);
+    stroke-width: 1.5px;
+  }
+
+  .notice.fault path {
+    fill: var(--brick);
+  }
+
+  .notice text {
+    fill: var(--sheet);
+    font: 700 9px 'IBM Plex Sans', sans-serif;
+    text-anchor: middle;
+  }
+
+  .busy {
+    position: absolute;
+    right: 12px;
+    bottom: 28px;
+    margin: 0;
+    padding: 4px 10px;
+    background: var(--sheet);
+    color: var(--ink-soft);
+    font-size: 12px;
   }
 
   .lettering:hover .band {

@@ -95,6 +95,9 @@ export class Holds {
 
   /** The letter under the pointer, by its line and its place on it. */
   #letterAt(lettering: string, target: Element): { place: number; label: number | undefined } | undefined {
+    // A label of a dial is taken by its box.
+    const box = target.getAttribute('data-label');
+    if (box !== null) return { place: -1, label: Number(box) };
     const index = Number(target.getAttribute('data-letter') ?? -1);
     const line = Number(target.closest('[data-line]')?.getAttribute('data-line'));
     const { scene } = this.editor.live;

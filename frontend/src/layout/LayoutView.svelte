@@ -11,6 +11,7 @@
   import Notices from './Notices.svelte';
   import Particulars from '../particulars/Particulars.svelte';
   import Strip from '../strip/Strip.svelte';
+  import { keptHeight } from '../strip/height';
   import { said } from '../words/units.svelte';
 
   let { editor }: { editor: Editor } = $props();
@@ -18,6 +19,7 @@
   const view = new Viewport();
   const DRAWING_MARGIN = 56;
   const LETTERING_MARGIN = 90;
+  let stripHeight = $state(keptHeight());
   let drawing = $state<Drawing>();
   /** What a file is being opened for, and whether the drawer is open, to take or to save. */
   let filing = $state<'guide' | 'blank'>();
@@ -93,12 +95,27 @@
     e: nextSpacing,
     m: () => editor.selection.take(editor.selection.tool === 'measure' ? 'choose' : 'measure'),
     c: () => drawing?.copyMeasure(),
+    ',': () => letterOn(-1),
+    '.': () => letterOn(1),
+    d: () => (editor.selection.figures = !editor.selection.figures),
     '0': showAll,
     '1': showLettering,
     '+': () => view.zoomIn(),
     '=': () => view.zoomIn(),
     '-': () => view.zoomOut(),
   };
+
+  /** The next letter of the chosen lettering, or the one before. */
+  function letterOn(by: 1 | -1): void {
+    const places = (editor.live.around?.letterings ?? [])
+      .filter((one) => one.id === editor.lettering?.id)
+      .flatMap((one) => one.places)
+      .filter((one) => one >= 0);
+    if (!places.length) return;
+    const now = places.indexOf(editor.selection.letters.at(by === 1 ? -1 : 0) ?? -1);
+    const next = now < 0 ? (by === 1 ? 0 : places.length - 1) : (now + by + places.length) % places.length;
+    editor.selection.chooseLetter(places[next]!);
+  }
 
   /** Even gaps, then the same gap for all, then the face's own. */
   function nextSpacing(): void {
@@ -124,7 +141,7 @@
   onblur={() => (editor.selection.before = false)}
 />
 
-<div class="layout">
+<div class="layout" style:--strip={`${stripHeight}px`}>
   <Contents {editor} onfile={() => (filing = 'guide')} ondrawer={() => (drawer = 'take')} />
   <main aria-label="Drawing">
     <Notices {editor} />
@@ -142,7 +159,7 @@
     onsave={() => (drawer = 'save')}
     onblankfile={() => (filing = 'blank')}
   />
-  <Strip {editor} />
+  <Strip {editor} bind:tall={stripHeight} />
   <p class="visually-hidden" aria-live="polite">{spoken}</p>
 </div>
 
@@ -156,13 +173,14 @@
 <style>
   .layout {
     display: grid;
-    grid-template: minmax(0, 1fr) 208px / 232px minmax(0, 1fr) 284px;
+    grid-template: minmax(0, 1fr) var(--strip) / 232px minmax(0, 1fr) 284px;
     overflow: hidden;
   }
 
   main {
     display: flex;
     flex-direction: column;
+    position: relative;
     min-width: 0;
     min-height: 0;
     background: var(--ground);

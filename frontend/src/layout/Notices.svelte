@@ -66,16 +66,24 @@
 
 <style>
   .notices {
+    /* Over the drawing: a message comes and goes without moving it. */
+    position: absolute;
+    z-index: 2;
+    top: 0;
+    right: 0;
+    left: 0;
     display: flex;
     flex-direction: column;
-    gap: 6px;
+    gap: 4px;
     max-height: 40%;
     overflow-y: auto;
     padding: 0 8px;
+    pointer-events: none;
   }
 
   .notices > :global(*) {
     flex: none;
+    pointer-events: auto;
     margin: 0;
     max-width: none;
   }

@@ -12,6 +12,8 @@ export const VIEW: View = {
     ['Shift with an arrow', 'the same by 1 mm'],
     ['a letter chosen', 'the same arrows move it alone; Delete puts it back'],
     ['[ ]', 'close and open the gap after the chosen letters by 0.1 mm, with Shift by 1 mm'],
+    [', .', 'the letter before, and the next one'],
+    ['D', 'show or hide the figures on the drawing'],
     ['E', 'gaps even, then all the same, then as the face has them'],
     ['B held', 'the gaps as the face has them, to compare'],
     ['Ctrl C, Ctrl V', 'copy what is chosen, and paste it here or in another piece'],

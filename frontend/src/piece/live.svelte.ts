@@ -18,6 +18,9 @@ export interface Asking {
   readonly byFace: string | null;
 }
 
+/** An answer that takes longer than this is waited for in sight. */
+const PATIENCE_MS = 300;
+
 export class Live {
   scene = $state.raw<Scene>();
   /** The last whole scene, for what stands round the drawing: `scene` moves on before it. */
@@ -25,6 +28,9 @@ export class Live {
   shapes = new SvelteMap<string, string>();
   problems = $state.raw<WrongField[]>([]);
   connected = $state(false);
+  /** Whether an answer has been waited for so long that it is said. */
+  busy = $state(false);
+  #waiting: ReturnType<typeof setTimeout> | undefined;
   #channel: Channel<Asking>;
 
   constructor(
@@ -46,6 +52,7 @@ export class Live {
   }
 
   ask(asking: Asking): void {
+    this.#waiting ??= setTimeout(() => (this.busy = true), PATIENCE_MS);
     this.#channel.send(asking);
   }
 
@@ -53,7 +60,15 @@ export class Live {
     return this.#channel.idle;
   }
 
+  #noLongerBusy(): void {
+    if (!this.idle) return;
+    clearTimeout(this.#waiting);
+    this.#waiting = undefined;
+    this.busy = false;
+  }
+
   close(): void {
+    clearTimeout(this.#waiting);
     this.#channel.close();
   }
 
@@ -71,6 +86,7 @@ export class Live {
       this.scene = answer.scene;
       this.around = answer.scene;
     }
+    this.#noLongerBusy();
     this.onAnswer(answer, asked);
   }
 

@@ -21,6 +21,8 @@ export class Selection {
   page = $state<'words' | 'letters' | 'spread' | 'fit'>('words');
   /** Where the chosen guide is measured: stations, or points of the drawing. */
   marks = $state.raw<(number | [number, number])[]>([]);
+  /** Whether figures are shown on the drawing. */
+  figures = $state(true);
   #node = $state<number>();
   #before = $state(false);
 

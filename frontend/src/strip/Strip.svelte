@@ -3,17 +3,22 @@
   import type { Editor } from '../piece/editor.svelte';
   import type { Snapshot } from '../piece/snapshot';
   import Letters from '../drawing/Letters.svelte';
+  import { untrack } from 'svelte';
+  import { keepHeight, LEAST } from './height';
   import StripGaps from './StripGaps.svelte';
   import StripHead from './StripHead.svelte';
   import { decimals, exactLength, MM_AN_INCH, units } from '../words/units.svelte';
 
-  let { editor }: { editor: Editor } = $props();
+  let { editor, tall = $bindable() }: { editor: Editor; tall: number } = $props();
 
   const SIDE = 52;
   const RULER = 22;
-  /** Room for one line, and for the laps of several, px. */
-  const TALLEST = 44;
-  const TALLEST_LAPS = 84;
+  /** The share of the strip's height that letters take up: of one line, and of several laps. */
+  const TALLEST = 0.26;
+  const TALLEST_LAPS = 0.48;
+  const CLOSEST = 200;
+  /** How much is shown beyond the seam, px. */
+  const OVER = 42;
 
   let width = $state(0);
   let height = $state(0);
@@ -42,14 +47,22 @@
   /** How far letters reach above the guide and below it, mm; laps lie one below the other. */
   const above = $derived(Math.max(...upright.map((one) => one.height - one.foot), 1e-6));
   const below = $derived(Math.max(...upright.map((one) => one.foot), 0));
-  const tall = $derived(upright.length > 1 ? TALLEST_LAPS : TALLEST);
+  const most = $derived(height * (upright.length > 1 ? TALLEST_LAPS : TALLEST));
+
+  /** How much closer than the whole guide it is looked at, and from which station on. */
+  let zoom = $state(1);
+  let from = $state(0);
 
   /** Pixels a millimetre: the guide from side to side, but letters no taller than there is room. */
-  const scale = $derived(
-    length && width ? Math.min((width - 2 * SIDE) / length, tall / (above + below)) : 1,
+  const whole = $derived(
+    length && width ? Math.min((width - 2 * SIDE) / length, most / (above + below)) : 1,
   );
-  const left = $derived((width - scale * length) / 2);
-  const line = $derived(RULER + 12 + Math.max(scale * above, TALLEST - scale * below));
+  const scale = $derived(whole * zoom);
+  const hidden = $derived(Math.max(scale * length - (width - 2 * SIDE), 0));
+  const left = $derived(
+    hidden > 0 ? SIDE - Math.min(Math.max(scale * from, 0), hidden) : (width - scale * length) / 2,
+  );
+  const line = $derived(RULER + 12 + Math.max(scale * above, most - scale * below));
   const bars = $derived(line + 8 + below * scale);
   const lane = $derived(height - 26);
   const x = (mm: number) => left + scale * mm;
@@ -103,12 +116,58 @@
     }
     return undefined;
   }
+  /** The label of the chosen dial at a place on the strip. */
+  function labelAt(event: PointerEvent): number | undefined {
+    const box = (event.currentTarget as Element).getBoundingClientRect();
+    const at = (event.clientX - box.left - left) / scale;
+    const labels = mine[0] && namesOf(mine[0])?.labels;
+    if (!labels?.length) return undefined;
+    const near = (mine[0]?.starts ?? []).map((from, index) => {
+      const to = mine[0]?.ends[index] ?? from;
+      return Math.max(from - at, at - to, 0);
+    });
+    const least = Math.min(...near);
+    return least * scale < 6 ? labels[near.indexOf(least)] : undefined;
+  }
+
   const linePlace = (one: StripLine) =>
     one.upright
       ? `matrix(${scale} 0 0 ${scale} ${left} ${line})`
       : `matrix(${scale} 0 0 ${scale} ${left} ${lane - scale * laneMiddle(one)})`;
   /** Letters in the other lane hang head down from the guide; their middle is brought to the lane's. */
   const laneMiddle = (one: StripLine) => one.foot + one.height / 2;
+
+  // ------------------------------------------------------------- looking closer
+
+  /** The whole guide again when another one is pulled straight. */
+  $effect(() => {
+    void strip?.guide;
+    untrack(() => ([zoom, from] = [1, 0]));
+  });
+
+  function closer(by: number, at = width / 2): void {
+    const station = (at - left) / scale;
+    zoom = Math.min(Math.max(zoom * by, 1), CLOSEST);
+    // What is under the pointer stays there.
+    from = station - (at - SIDE) / (whole * zoom);
+  }
+
+  function wheel(event: WheelEvent): void {
+    event.preventDefault();
+    if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
+      from = Math.min(Math.max(from + (event.deltaX || event.deltaY) / scale, 0), hidden / scale);
+    } else {
+      const box = (event.currentTarget as Element).getBoundingClientRect();
+      closer(2 ** (-event.deltaY / 400), event.clientX - box.left);
+    }
+  }
+
+  /** The strip made taller or lower by its upper edge. */
+  let sized: { y: number; tall: number } | undefined;
+  function resize(height: number): void {
+    tall = Math.round(Math.min(Math.max(height, LEAST), 0.6 * window.innerHeight));
+    keepHeight(tall);
+  }
 
   // ------------------------------------------------------------------ dragging
 
@@ -121,6 +180,8 @@
     way: number;
     moved: boolean;
     letter: number | undefined;
+    /** The label of a dial that the letter belongs to. */
+    label: number | undefined;
   }
   let held: Held | undefined;
 
@@ -146,7 +207,8 @@
     event.stopPropagation();
     (event.currentTarget as Element).closest('svg.strip')?.setPointerCapture(event.pointerId);
     const { clientX: x, clientY: y } = event;
-    held = { kind, id, x, y, base: editor.base, way: wayOf(id), moved: false, letter };
+    const label = kind === 'gap' ? undefined : labelAt(event);
+    held = { kind, id, x, y, base: editor.base, way: wayOf(id), moved: false, letter, label };
   }
 
   function holdGap(event: PointerEvent, after: number): void {
@@ -168,17 +230,41 @@
 
   function up(event: PointerEvent): void {
     if (!held) return;
-    const { id, moved, letter } = held;
+    const { id, moved, letter, label } = held;
     slide(event, true);
     held = undefined;
     if (moved) return;
     if (id !== editor.lettering?.id) editor.selection.choose({ kind: 'lettering', id });
+    else if (label !== undefined) editor.selection.chooseLabel(label);
     else if (letter !== undefined && letter >= 0) editor.selection.chooseLetter(letter, event.shiftKey);
   }
 </script>
 
 <section aria-label="Strip">
-  <StripHead {editor} {guide} {gaps} turned={turned.length > 0} />
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+  <div
+    class="sizer"
+    role="separator"
+    aria-orientation="horizontal"
+    aria-label="Height of the strip"
+    aria-valuenow={tall}
+    tabindex="0"
+    title="Pull to make the strip taller"
+    onpointerdown={(event) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      sized = { y: event.clientY, tall };
+    }}
+    onpointermove={(event) => sized && resize(sized.tall + sized.y - event.clientY)}
+    onpointerup={() => (sized = undefined)}
+    onkeydown={(event) => {
+      const by = { ArrowUp: 24, ArrowDown: -24 }[event.key];
+      if (!by) return;
+      event.preventDefault();
+      event.stopPropagation();
+      resize(tall + by);
+    }}
+  ></div>
+  <StripHead {editor} {guide} {gaps} turned={turned.length > 0} {zoom} onzoom={(by) => (by ? closer(by) : (zoom = 1))} />
   <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
     {#if strip && width}
       <!-- svelte-ignore a11y_no_static_element_interactions -->
@@ -186,6 +272,7 @@
         class="strip"
         {width}
         {height}
+        onwheel={wheel}
         onpointerdown={down}
         onpointermove={(event) => slide(event, false)}
         onpointerup={up}
@@ -223,13 +310,13 @@
           {/if}
         {/each}
 
-        <!-- What crosses the seam is cut off at both ends: a nested viewport cuts cheaply. -->
+        <!-- Beyond the seam as much is shown as letters that cross it need: a nested viewport cuts cheaply. -->
         <svg
-          x={strip.closed ? x(0) : 0}
-          width={strip.closed ? scale * length : width}
+          x={strip.closed ? x(0) - OVER : 0}
+          width={strip.closed ? scale * length + 2 * OVER : width}
           {height}
           viewBox={strip.closed
-            ? `${x(0)} 0 ${scale * length} ${height}`
+            ? `${x(0) - OVER} 0 ${scale * length + 2 * OVER} ${height}`
             : `0 0 ${width} ${height}`}
         >
           {#each [...turned, ...upright] as one (`${one.id} ${one.line}`)}
@@ -277,8 +364,8 @@
           {#each [0, length] as end (end)}
             <path class="seam" d={`M${x(end)} ${RULER - 8}V${height - 4}`} />
           {/each}
-          <text class="seam end" x={x(0) - 6} y={line + 4}>seam</text>
-          <text class="seam" x={x(length) + 6} y={line + 4}>seam</text>
+          <text class="seam end" x={x(0) - 6} y={RULER - 4}>seam</text>
+          <text class="seam" x={x(length) + 6} y={RULER - 4}>seam</text>
         {/if}
       </svg>
     {:else if editor.live.around}
@@ -288,7 +375,24 @@
 </section>
 
 <style>
+  .sizer {
+    position: absolute;
+    z-index: 1;
+    top: -3px;
+    right: 0;
+    left: 0;
+    height: 7px;
+    cursor: ns-resize;
+  }
+
+  .sizer:hover,
+  .sizer:focus-visible {
+    background: var(--verdigris);
+    opacity: 0.4;
+  }
+
   section {
+    position: relative;
     display: flex;
     grid-column: 1 / -1;
     flex-direction: column;

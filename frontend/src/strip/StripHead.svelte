@@ -12,9 +12,13 @@
     gaps: StripLine['gaps'] | undefined;
     /** Whether a line reads the other way. */
     turned: boolean;
+    /** How much closer than the whole guide it is looked at. */
+    zoom: number;
+    /** Look closer by a factor, or, for 0, at the whole guide. */
+    onzoom: (by: number) => void;
   }
 
-  let { editor, guide, gaps, turned }: Props = $props();
+  let { editor, guide, gaps, turned, zoom, onzoom }: Props = $props();
 
   type Spacing = NonNullable<Lettering['spacing']>;
 
@@ -47,16 +51,21 @@
   {#if spacing === 'overlap'}
     <span>each word is one piece; its letters overlap by {length(editor.lettering?.overlap ?? 0.5)} {units.sign}</span>
   {:else if gaps?.x.length}
-    <span>
+    <span class="judged">
       {#if editor.selection.before}
         as the face spaces it:
       {/if}
-      {Math.round(gaps.usual * 100)} % of
-      {spacing === 'font' ? 'what the face has on the straight' : 'what they should be'},
-      {gaps.spread < 0.001 ? 'even to 0.1 %' : `uneven by ${Math.round(gaps.spread * 100)} %`}{#if gaps.worst.length}; {gaps.worst.length} stand{gaps.worst.length === 1 ? 's' : ''} out{/if}{#if gaps.held_apart}; {gaps.held_apart} held apart so as not to touch{/if}
+      {Math.round(gaps.usual * 100)} % as wide as
+      {spacing === 'font' ? 'the face makes them on a straight line' : 'wanted'},
+      {gaps.spread < 0.001 ? 'all alike' : `the worst ${Math.round(gaps.spread * 100)} % off`}{#if gaps.worst.length}: {gaps.worst.length === 1 ? 'it is' : `${gaps.worst.length} are`} marked{/if}{#if gaps.held_apart}; {gaps.held_apart} kept wider so that letters do not touch{/if}
     </span>
   {/if}
   {#if turned}<span>below: what reads the other way</span>{/if}
+  <span class="zoom" role="group" aria-label="Zoom of the strip">
+    <button aria-label="Strip closer" onclick={() => onzoom(1.5)}>+</button>
+    <button aria-label="Strip farther" disabled={zoom <= 1} onclick={() => onzoom(1 / 1.5)}>−</button>
+    <button disabled={zoom <= 1} onclick={() => onzoom(0)}>whole guide</button>
+  </span>
   <span class="keys">
     {editor.selection.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it'}
   </span>
@@ -77,6 +86,7 @@
     font-weight: 600;
   }
 
+  .zoom button,
   .spacing button {
     border: 0;
     border-bottom: 2px solid transparent;
@@ -93,16 +103,29 @@
     font-weight: 600;
   }
 
+  .zoom button:disabled {
+    color: var(--line-strong);
+    cursor: default;
+  }
+
   header > * {
     flex: none;
   }
 
-  /* Help gives way to what is measured. */
+  header .zoom {
+    margin-left: auto;
+  }
+
+  /* What is said gives way to what is pressed, help first. */
+  header .judged,
   header .keys {
     flex: 0 1 auto;
     min-width: 0;
-    margin-left: auto;
     overflow: hidden;
     text-overflow: ellipsis;
+  }
+
+  header .keys {
+    flex-shrink: 100;
   }
 </style>

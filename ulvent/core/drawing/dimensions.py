@@ -40,6 +40,8 @@ class Dimension(BaseModel):
         are the same, with the figure beside it
     solved
         whether a fit has found it
+    turns
+        whether the line may be turned about its middle
     """
 
     of: Literal["blank", "guide", "lettering"]
@@ -53,6 +55,7 @@ class Dimension(BaseModel):
     end: Point
     at: float = 0.5
     solved: bool = False
+    turns: bool = False
 
 
 def dimensions(layout: Layout) -> list[Dimension]:

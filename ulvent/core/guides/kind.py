@@ -66,6 +66,8 @@ class DrawnFigure:
     at
         the share of the line at which the figure stands; where both ends are one point the
         figure stands beside it
+    turns
+        whether the line may be turned about its middle, as the diameter of a circle
     """
 
     field: str
@@ -76,6 +78,7 @@ class DrawnFigure:
     end: Point
     at: float = 0.3
     unit: Unit = "mm"
+    turns: bool = False
 
 
 def beside(

@@ -85,7 +85,8 @@ class Check:
     remedies
         changes that mend a lettering, where they must be tried, which takes longer than a frame
     needless
-        kinds of findings of the same lettering that say nothing more once this one is found
+        kinds of findings of the same lettering, or, of the whole piece, of all, that say nothing
+        more once this one is found
     """
 
     kind: str

@@ -93,7 +93,12 @@ def _once(findings: list[Finding]) -> list[Finding]:
     needless = {
         (kind, finding.lettering) for finding in findings for kind in CHECKS[finding.kind].needless
     }
-    kept = [one for one in findings if (one.kind, one.lettering) not in needless]
+    # What is said of the whole piece needs not be said of its letterings.
+    kept = [
+        one
+        for one in findings
+        if (one.kind, one.lettering) not in needless and (one.kind, "") not in needless
+    ]
     alike = groupby(kept, key=lambda one: (one.kind, one.lettering, one.sheet, one.message))
     return [next(same) for _, same in alike]
 

@@ -64,7 +64,9 @@ def _drawn(guide: CircleGuide) -> list[DrawnFigure]:
         return [beside("round", "Length round", "○ ", guide.round, around(radius, -35.0))]
     assert guide.diameter is not None
     ends = (-radius, 0.0), (radius, 0.0)
-    return [DrawnFigure("diameter", "Diameter of the guide", "⌀ ", guide.diameter, *ends)]
+    return [
+        DrawnFigure("diameter", "Diameter of the guide", "⌀ ", guide.diameter, *ends, turns=True)
+    ]
 
 
 def _restated(guide: CircleGuide) -> dict[str, float]:

@@ -23,4 +23,5 @@ CHECK = Check(
     severity="fault",
     unit="mm",
     looks={"piece": _look},
+    needless=("leaving-area",),
 )

@@ -17,4 +17,5 @@ CHECK = Check(
     severity="fault",
     unit="mm",
     looks={"piece": _look},
+    needless=("leaving-blank",),
 )

@@ -19,6 +19,7 @@ from ulvent.core.base.arrays import (
     Integers,
     Lengths,
     Matrices,
+    Points,
     Scales,
     Stations,
     Stretch,
@@ -271,10 +272,7 @@ class Setting:
         """
         boxes: list[Floats] = []
         if self.clusters:
-            own = np.array([self.outline(index).bounds() for index in range(len(self.clusters))])
-            corners = own[:, [[0, 1], [0, 3], [2, 1], [2, 3]]]
-            linear, moved = self.matrices[:, :, :2], self.matrices[:, None, :, 2]
-            boxes.append((corners @ linear.transpose(0, 2, 1) + moved).reshape(-1, 2))
+            boxes.append(self.letter_corners.reshape(-1, 2))
         for ticks, _ in self.tick_outlines():
             boxes.append(ticks.points)
         if not boxes:
@@ -282,6 +280,17 @@ class Setting:
         points = np.concatenate(boxes)
         (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
         return float(x0), float(y0), float(x1), float(y1)
+
+    @cached_property
+    def letter_corners(self) -> Points:
+        """(n, 4, 2) corners of each letter's own box where it stands, mm, round the box."""
+        if not self.clusters:
+            return np.zeros((0, 4, 2))
+        own = np.array([self.outline(index).bounds() for index in range(len(self.clusters))])
+        corners = own[:, [[0, 1], [0, 3], [2, 3], [2, 1]]]
+        linear, moved = self.matrices[:, :, :2], self.matrices[:, None, :, 2]
+        placed: Floats = corners @ linear.transpose(0, 2, 1) + moved
+        return placed
 
     def tick_outlines(self) -> list[tuple[Outline, bool]]:
         """The ticks, mm, where there are any; whether they are areas or single strokes."""

@@ -1,0 +1,70 @@
+"""Letters of a line that leave a shape, seen in the layout: quick enough for a pull."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+
+from ulvent.core.base.arrays import Points
+from ulvent.core.base.tolerances import FITTING
+from ulvent.core.curves import Curve
+from ulvent.core.proof.check import Check, Subject
+from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.where import named_letters
+from ulvent.core.setting import Setting
+from ulvent.core.shapes import Region, flat_contours
+
+_MOST_PLACES = 40
+
+
+@lru_cache(maxsize=32)
+def inside_of(outlines: tuple[Curve, ...]) -> Region:
+    """The area within the first outline and without the others, a little larger and coarser."""
+    outer, *holes = (Region.inside(curve) for curve in outlines)
+    area = outer.minus(Region.joined(holes)) if holes else outer
+    return area.offset(2.0 * FITTING).simplified(FITTING)
+
+
+def leaving(check: Check, subject: Subject, shape: Region, name: str) -> list[Finding]:
+    """What `check` finds of a lettering's letters that are not wholly inside of a shape."""
+    found = [(line, index) for line in subject.lines for index in letters_outside(line, shape)]
+    if not found:
+        return []
+    texts = [line.clusters[index].text for line, index in found]
+    many = "1 letter leaves" if len(found) == 1 else f"{len(found)} letters leave"
+    middles = [line.letter_corners[index].mean(axis=0) for line, index in found[:_MOST_PLACES]]
+    return [
+        check.finding(
+            f"{many} {name}{named_letters(texts[:12])}",
+            "Make it smaller, or move it.",
+            float(len(found)),
+            lettering=subject.words.id,
+            letters=tuple(texts),
+            places=tuple((float(x), float(y)) for x, y in middles),
+        )
+    ]
+
+
+def letters_outside(line: Setting, shape: Region) -> list[int]:
+    """The letters with ink outside of a shape."""
+    if not line.clusters or shape.is_empty:
+        return []
+    corners = _corners(line)
+    within = shape.contains(corners.reshape(-1, 2)).reshape(-1, 4).all(axis=1)
+    # A box that is outside with a corner may have its ink inside.
+    doubtful = np.flatnonzero(~within & line.drawn)
+    return [int(index) for index in doubtful if _is_outside(line, int(index), shape)]
+
+
+def _corners(line: Setting) -> Points:
+    """(n, 4, 2) corners of boxes that hold the letters, mm."""
+    if not line.bent:
+        return line.letter_corners
+    boxes = np.array([line.placed_outline(index).bounds() for index in range(len(line.clusters))])
+    return boxes[:, [[0, 1], [0, 3], [2, 3], [2, 1]]]
+
+
+def _is_outside(line: Setting, index: int, shape: Region) -> bool:
+    contours = flat_contours(line.placed_outline(index))
+    return any(not shape.contains(points).all() for points, _ in contours)
