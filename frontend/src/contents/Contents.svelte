@@ -155,7 +155,6 @@
               class="lettering"
               class:on={isChosen('lettering', lettering.id)}
               aria-pressed={isChosen('lettering', lettering.id)}
-              aria-label={saidBy(lettering) || wordless(lettering)}
               draggable="true"
               ondragstart={() => (dragged = lettering.id)}
               ondragend={() => (dragged = over = undefined)}
@@ -163,7 +162,7 @@
               onclick={() => editor.selection.choose({ kind: 'lettering', id: lettering.id })}
             >
               {#if saidBy(lettering)}
-                <span class="sample"><img src={sample(lettering)} alt="" /></span>
+                <span class="sample"><img src={sample(lettering)} alt={saidBy(lettering)} /></span>
               {:else}
                 <em>{wordless(lettering)}</em><br />
               {/if}

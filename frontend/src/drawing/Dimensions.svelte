@@ -194,7 +194,7 @@
   />
 {/each}
 {#if length}
-  <p class="length">
+  <p class="length" class:narrow={view.width < 520}>
     {length.closed ? 'length round' : 'length'} <span class="figure">{exactLength(length.length, 3)}</span> {units.sign}
     {#if length.note}<b>{said(length.note)}</b>{/if}
   </p>
@@ -227,6 +227,10 @@
     color: var(--ink-soft);
     font-size: 12px;
     pointer-events: none;
+  }
+
+  .length.narrow {
+    bottom: 28px;
   }
 
   .length b {

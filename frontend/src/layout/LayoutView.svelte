@@ -173,8 +173,20 @@
 <style>
   .layout {
     display: grid;
-    grid-template: minmax(0, 1fr) var(--strip) / 232px minmax(0, 1fr) 284px;
+    grid-template: minmax(0, 1fr) min(var(--strip), 40vh) / 232px minmax(0, 1fr) 284px;
     overflow: hidden;
+  }
+
+  @media (max-width: 1100px) {
+    .layout {
+      grid-template-columns: 188px minmax(0, 1fr) 264px;
+    }
+  }
+
+  @media (min-width: 1700px) {
+    .layout {
+      grid-template-columns: 300px minmax(0, 1fr) 340px;
+    }
   }
 
   main {

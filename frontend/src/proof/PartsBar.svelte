@@ -72,8 +72,9 @@
   .bar {
     display: flex;
     flex: none;
+    flex-wrap: wrap;
     align-items: center;
-    gap: 12px;
+    gap: 4px 12px;
     border-top: 1px solid var(--line);
     padding: 6px 12px;
     background: var(--paper);

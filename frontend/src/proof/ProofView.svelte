@@ -99,6 +99,18 @@
     overflow: hidden;
   }
 
+  @media (max-width: 1100px) {
+    .proof {
+      grid-template-columns: 232px minmax(0, 1fr) 264px;
+    }
+  }
+
+  @media (min-width: 1700px) {
+    .proof {
+      grid-template-columns: 360px minmax(0, 1fr) 340px;
+    }
+  }
+
   main {
     display: flex;
     flex-direction: column;

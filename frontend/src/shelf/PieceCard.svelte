@@ -23,7 +23,7 @@
       src={`/api/pieces/${piece.id}/thumbnail?revision=${piece.revision}`}
       alt={`Picture of ${title}`}
     />
-    <strong>{title}</strong>
+    <h2>{title}</h2>
   </a>
   <div class="line">
     <span>{piece.blank} · {changed}</span>
@@ -48,7 +48,7 @@
     text-decoration: none;
   }
 
-  a:hover strong {
+  a:hover h2 {
     color: var(--verdigris);
   }
 
@@ -62,7 +62,9 @@
     object-fit: contain;
   }
 
-  strong {
+  h2 {
+    margin: 0;
+    font-size: inherit;
     display: block;
     padding: 10px 12px 0;
     font-weight: 600;

@@ -74,6 +74,7 @@
       onkeydown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
     />
   </div>
+  <h1 class="visually-hidden">{editor.piece.title || 'Untitled'}: {view.title}</h1>
   <nav aria-label="Views">
     {#each views as one (one.name)}
       <a

@@ -75,7 +75,6 @@
     display: grid;
     grid-template: 44px minmax(0, 1fr) / minmax(0, 1fr);
     height: 100vh;
-    min-width: 960px;
     overflow: hidden;
   }
 

@@ -11,7 +11,7 @@
   ] as const;
 </script>
 
-<Modal open passiveModal size="sm" modalHeading="Shortcuts" on:close={onclose}>
+<Modal hasScrollingContent open passiveModal size="sm" modalHeading="Shortcuts" on:close={onclose}>
   <dl>
     {#each [...view.keys, ...ALL] as [keys, what] (keys)}
       <dt class="figure">{keys}</dt>
