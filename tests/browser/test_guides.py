@@ -367,12 +367,14 @@ class Guides(ApplicationTest):
         page, piece = self.open_empty()
         page.get_by_role("button", name="arch", exact=True).click()
         expect(page.locator("[data-grip='turn']")).to_be_visible()
+        self.wait_until_kept(page)
+        first = self.stored(piece)["guides"][0]["chord"]
         self.drag(page, page.locator("[data-grip='turn']"), 120, 60)
         self.drag(page, page.locator("[data-grip='size']"), 40, 40)
 
         def changed() -> bool:
             guide = self.stored(piece)["guides"][0]
-            return guide["turned"] < -20 and guide["scaled"] > 1.1
+            return guide["turned"] < -20 and guide["chord"] > 1.1 * first
 
         self.assertTrue(eventually(changed), self.stored(piece)["guides"][0])
 

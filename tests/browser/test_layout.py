@@ -196,7 +196,8 @@ class Choosing(ApplicationTest):
         expect(page.locator("main [data-lettering]")).to_have_count(3)
         self.wait_until_kept(page)
         added = self.stored(piece)["letterings"][2]
-        self.assertEqual((added["height"], added["face"]), (7, "cinzel-semibold"))
+        # The face is taken over; the height is that of the words beside it.
+        self.assertEqual((added["height"], added["face"]), (11, "cinzel-semibold"))
         page.get_by_role("button", name="Remove this lettering").click()
         self.wait_until_kept(page)
         self.assertEqual(len(self.stored(piece)["letterings"]), 2)

@@ -33,7 +33,7 @@ class Bands(LetteringTest):
     def test_other_side_and_turn_over(self) -> None:
         page, piece = self.copy_of("Barrel head")
         page.get_by_role("button", name="Other side").click()
-        expect(page.get_by_role("radio", name="head")).to_be_checked()
+        expect(page.get_by_role("radio", name="capitals")).to_be_checked()
         self.wait_until_kept(page)
         np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].poses.feet.T), 102)
         page.get_by_role("button", name="Turn over").click()
@@ -126,7 +126,7 @@ class Repeats(LetteringTest):
         expect(letters).to_have_count(36)
         self.wait_until_kept(page)
         self.assertLessEqual(np.ptp(joint_gaps(self.settings_of(piece)[0])), 1e-6)
-        group = next(g for g in self.exported(page) if g.id == "lettering-windfall")
+        group = next(g for g in self.exported(page) if g.id == "cut-WINDFALL")
         paths = [e for e in group if isinstance(e, svgelements.Path)]
         self.assertEqual(len(paths), 36)
         middles = []

@@ -89,8 +89,8 @@ class LiveAnswer(BaseModel):
         is only in hand
     moved
         instead, while something is held: what moves, before the scene that follows
-    acted, made
-        the piece as the act left it, and what is new in it
+    acted, made, said
+        the piece as the act left it, what is new in it, and what there is to say of it
     shapes
         outlines that this connection has not been sent before
     """
@@ -103,6 +103,7 @@ class LiveAnswer(BaseModel):
     moved: Moved | None = None
     acted: Piece | None = None
     made: Made | None = None
+    said: str = ""
     shapes: dict[str, str] = {}
     problems: list[WrongField] = []
 
@@ -137,12 +138,12 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
         if base is None:
             yield LiveAnswer(sequence=sequence, unknown=True)
             return
-        work, made = base, None
+        work, made, said = base, None, ""
         if request.act is not None:
             done = perform(request.act, base.solved, bench.case.named)
             # What is in hand is only looked at; the last answer of a pull is exact.
             work = shop.in_hand(done.piece) if request.hold else shop.of(done.piece)
-            made = done.made
+            made, said = done.made, done.said
         shown = _by_face(work, request.by_face, shop)
         painting = Painting(shown.layout, request.chosen, request.node)
         if request.hold:
@@ -160,6 +161,7 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
         scene=found,
         acted=None if request.act is None else work.piece,
         made=made,
+        said=said,
         shapes=shapes,
     )
 

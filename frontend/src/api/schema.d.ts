@@ -3311,8 +3311,8 @@ export interface components {
          *         is only in hand
          *     moved
          *         instead, while something is held: what moves, before the scene that follows
-         *     acted, made
-         *         the piece as the act left it, and what is new in it
+         *     acted, made, said
+         *         the piece as the act left it, what is new in it, and what there is to say of it
          *     shapes
          *         outlines that this connection has not been sent before
          */
@@ -3332,6 +3332,11 @@ export interface components {
             moved?: components["schemas"]["Moved"] | null;
             acted?: components["schemas"]["Piece"] | null;
             made?: components["schemas"]["Made"] | null;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
             /**
              * Shapes
              * @default {}
@@ -3378,7 +3383,7 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["Become"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["Duplicate"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["MoveLettering"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["Paste"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["Reorder"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["Become"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["Duplicate"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["MoveLettering"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["Paste"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["Reorder"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["Simplify"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
             /**
              * Marks
              * @default []
@@ -5463,6 +5468,21 @@ export interface components {
             closed: boolean;
             /** Length */
             length: number;
+        };
+        /**
+         * Simplify
+         * @description A drawn line with as few points as keep it within a tolerance of what it was, mm.
+         */
+        Simplify: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "simplify";
+            /** Guide */
+            guide: string;
+            /** Tolerance */
+            tolerance: number;
         };
         /**
          * SlideAfter

@@ -46,6 +46,9 @@
       on:close={() => (editor.saying = '')}
     />
   {/if}
+  {#if editor.told}
+    <p class="fault warning" role="status">{said(editor.told)}.</p>
+  {/if}
   {#each findings as finding (finding.kind + finding.lettering)}
     {@const mends = remedies.of(finding)}
     <div class="fault" class:warning={finding.severity !== 'fault'} role="status">

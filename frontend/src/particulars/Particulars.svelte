@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Editor } from '../piece/editor.svelte';
+  import HelpLine from '../parts/HelpLine.svelte';
   import BlankParticulars from './blank/BlankParticulars.svelte';
   import GuideParticulars from './guide/GuideParticulars.svelte';
   import LetteringParticulars from './lettering/LetteringParticulars.svelte';
@@ -27,6 +28,7 @@
   {:else}
     <p>Choose a lettering, a guide or the blank, here or on the drawing.</p>
   {/if}
+  <HelpLine />
 </aside>
 
 <style>
@@ -36,7 +38,7 @@
     padding: 12px 16px;
   }
 
-  p {
+  aside > p {
     color: var(--ink-soft);
     line-height: 20px;
   }

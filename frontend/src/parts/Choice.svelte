@@ -15,7 +15,7 @@
 
 <fieldset>
   <legend class:visually-hidden={tabs}>{label}</legend>
-  <div class="row" class:tabs class:tiles={options[0]?.picture}>
+  <div class="row" class:tabs class:tiles={options[0]?.picture} class:many={options.length > 4}>
     {#each options as option (option.value)}
       <label class:on={option.value === value} title={option.hint}>
         <input
@@ -86,6 +86,11 @@
 
   label + label {
     border-left: 1px solid var(--line-strong);
+  }
+
+  .many:not(.tiles) label {
+    flex: auto;
+    font-size: 12px;
   }
 
   label.on {

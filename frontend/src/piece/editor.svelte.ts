@@ -28,6 +28,8 @@ export class Editor {
   readonly keeping: Keeping;
   /** What is said to the person once. */
   saying = $state('');
+  /** What came of the last act, in words, until the next one. */
+  told = $state('');
   /** Whether something is being pulled about right now. */
   holding = $state(false);
 
@@ -319,6 +321,7 @@ export class Editor {
       this.keeping.changed();
     }
     if (mine) {
+      this.told = answer.said ?? '';
       if (answer.made && this.#choosesMade) this.selection.chooseMade(answer.made);
       this.#choosesMade = false;
     }

@@ -106,7 +106,7 @@
       size="small"
       kind="ghost"
       icon={Help}
-      iconDescription="Shortcuts"
+      iconDescription="Help"
       tooltipAlignment="end"
       on:click={onhelp}
     />

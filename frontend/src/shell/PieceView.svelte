@@ -7,6 +7,7 @@
   import Conflict from './Conflict.svelte';
   import Head from './Head.svelte';
   import { follow, router } from './router.svelte';
+  import FirstSteps from './FirstSteps.svelte';
   import Shortcuts from './Shortcuts.svelte';
   import type { View } from './views';
   import { units } from '../words/units.svelte';
@@ -16,6 +17,8 @@
   let editor = $state.raw<Editor>();
   let wrong = $state('');
   let helping = $state(false);
+  /** Whether a first piece is made step by step. */
+  let stepping = $state(false);
   const view = $derived(views.find((one) => one.name === router.view) ?? views[0]);
 
   onMount(open);
@@ -50,7 +53,18 @@
     <view.component {editor} />
   </div>
   {#if helping}
-    <Shortcuts {view} onclose={() => (helping = false)} />
+    <Shortcuts
+      {view}
+      onclose={() => (helping = false)}
+      onsteps={() => {
+        helping = false;
+        if (editor) router.go(`/pieces/${editor.id}`);
+        stepping = true;
+      }}
+    />
+  {/if}
+  {#if stepping}
+    <FirstSteps {editor} onclose={() => (stepping = false)} />
   {/if}
   {#if editor.keeping.conflict}
     <Conflict {editor} onopen={(id) => router.go(`/pieces/${id}`)} />

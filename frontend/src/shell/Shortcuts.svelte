@@ -1,24 +1,36 @@
 <script lang="ts">
-  import { Modal } from 'carbon-components-svelte';
+  import { Button, Modal } from 'carbon-components-svelte';
   import type { View } from './views';
 
-  let { view, onclose }: { view: View; onclose: () => void } = $props();
+  interface Props {
+    view: View;
+    onclose: () => void;
+    /** Begin a first piece step by step. */
+    onsteps: () => void;
+  }
+
+  let { view, onclose, onsteps }: Props = $props();
 
   const ALL = [
     ['Ctrl Z', 'undo'],
+    ['Tab, then Enter', 'top right: export a file'],
     ['Ctrl Shift Z, Ctrl Y', 'redo'],
     ['?', 'this list'],
   ] as const;
 </script>
 
-<Modal hasScrollingContent open passiveModal size="sm" modalHeading="Shortcuts" on:close={onclose}>
+<Modal hasScrollingContent open passiveModal size="sm" modalHeading="Help" on:close={onclose}>
+  <p>
+    <Button size="small" kind="tertiary" on:click={onsteps}>A first piece in five steps</Button>
+  </p>
+  {#if view.help}<p>{view.help}</p>{/if}
+  <h4>Keys</h4>
   <dl>
     {#each [...view.keys, ...ALL] as [keys, what] (keys)}
       <dt class="figure">{keys}</dt>
       <dd>{what}</dd>
     {/each}
   </dl>
-  {#if view.help}<p>{view.help}</p>{/if}
 </Modal>
 
 <style>
@@ -31,5 +43,15 @@
 
   dd {
     margin: 0;
+  }
+
+  p {
+    margin-bottom: 12px;
+  }
+
+  h4 {
+    margin-bottom: 8px;
+    font-size: 14px;
+    font-weight: 600;
   }
 </style>

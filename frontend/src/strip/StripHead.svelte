@@ -57,7 +57,7 @@
       {/if}
       {Math.round(gaps.usual * 100)} % as wide as
       {spacing === 'font' ? 'the face makes them on a straight line' : 'wanted'},
-      {gaps.spread < 0.001 ? 'all alike' : `the worst ${Math.round(gaps.spread * 100)} % off`}{#if gaps.worst.length}: {gaps.worst.length === 1 ? 'it is' : `${gaps.worst.length} are`} marked{/if}{#if gaps.held_apart}; {gaps.held_apart} kept wider so that letters do not touch{/if}
+      {gaps.spread < 0.001 ? 'all even to 0.1 %' : `the worst ${Math.round(gaps.spread * 100)} % off`}{#if gaps.worst.length}: {gaps.worst.length === 1 ? 'it is' : `${gaps.worst.length} are`} marked{/if}{#if gaps.held_apart}; {gaps.held_apart} kept wider so that letters do not touch{/if}
     </span>
   {/if}
   {#if turned}<span>below: what reads the other way</span>{/if}

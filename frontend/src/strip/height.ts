@@ -1,7 +1,7 @@
 /** How tall a person has made the strip. */
 
 const KEY = 'ulvent.strip';
-export const USUAL = 208;
+const USUAL = 208;
 export const LEAST = 120;
 
 export function keptHeight(): number {

@@ -47,7 +47,7 @@ def perform(act: Act, piece: Piece, faces: FaceNamed) -> Done:
         raise wrong_field(field, f"this would make what a piece may not hold: {reason}") from error
     except FaceError as error:
         raise wrong_field("face", str(error)) from error
-    return Done(checked(done.piece, piece), done.made)
+    return Done(checked(done.piece, piece), done.made, done.said)
 
 
 __all__ = ["ACTS", "Act", "AnyAct", "Done", "Made", "perform"]

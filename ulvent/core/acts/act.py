@@ -38,10 +38,11 @@ class Made:
 
 @dataclass(frozen=True)
 class Done:
-    """The piece after an act, and what is new in it."""
+    """The piece after an act, what is new in it, and what there is to say, in words."""
 
     piece: Piece
     made: Made | None = None
+    said: str = ""
 
 
 class Act(BaseModel):

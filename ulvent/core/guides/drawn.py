@@ -21,9 +21,9 @@ SHARPEST = math.radians(115.0)
 
 
 JOINTS: Values = (
-    ("free", "flows"),
+    ("free", "by itself"),
     ("smooth", "smooth"),
-    ("even", "even"),
+    ("even", "symmetric"),
     ("corner", "corner"),
 )
 """How a line goes through a point, with words; `free` is a smooth one that finds its own way."""

@@ -44,7 +44,7 @@ CHOICES: dict[str, Values] = {
     "touch": _values(
         Lettering,
         "touch",
-        {"ascender": "top", "capital": "head", "middle": "middle", "baseline": "feet",
+        {"ascender": "ascender", "capital": "capitals", "middle": "middle", "baseline": "baseline",
          "descender": "tails"},
     ),
     "spacing": _values(
@@ -116,7 +116,7 @@ CHOICES: dict[str, Values] = {
     "corners": _values(
         GuideRecipe,
         "corners",
-        {"pass": "as they come", "keep-off": "kept off", "round": "rounded"},
+        {"pass": "straight across", "keep-off": "beside them", "round": "rounded"},
     ),
     "output": _values(
         GuideRecipe, "output", {"cut": "is cut", "draw": "is drawn", "engrave": "is engraved"}

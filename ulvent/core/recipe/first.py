@@ -24,11 +24,13 @@ _MOST_MARKS: dict[str, Any] = {"letter": "", "size": 0.6, "raised": 0.5}
 
 FIRSTS: dict[str, float] = {
     "edge": 15.0,
+    "smooth": 0.2,
     "corner_radius": 5.0,
     "reach_width": 300.0,
     "reach_height": 200.0,
 }
-"""Figures to begin with, mm: from a blank's edge, corners that are rounded, a tool's reach."""
+"""Figures to begin with, mm: from a blank's edge, off a line that is
+smoothed, corners that are rounded, a tool's reach."""
 
 
 def first_mark(kind: str) -> dict[str, Any]:

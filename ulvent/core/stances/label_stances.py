@@ -34,8 +34,8 @@ def _toward(frames: Frames, _: Floats, reach: Floats) -> Posed:
 ALL = (
     LabelStance("on-guide", "on it", 10, _along, on_line=True),
     LabelStance("upright", "upright", 20, _upright),
-    LabelStance("away", "away", 30, _away),
-    LabelStance("toward", "toward", 40, _toward),
+    LabelStance("away", "outward", 30, _away),
+    LabelStance("toward", "inward", 40, _toward),
 )
 
 

@@ -66,7 +66,7 @@ STEP = Step(
     inputs=(
         GuideChoice("along", "Along", or_blank=True),
         Figure("width", "Width"),
-        Figure("aside", "Aside by"),
+        Figure("aside", "Moved off the line by"),
     ),
     left_out=(),
 )

@@ -106,7 +106,7 @@ STEP = Step(
         ),
         Figure("fill", "Fill holes up to"),
         Again("distance", "A second at", (("joined", False),)),
-        Switch("joined", "one with the letters"),
+        Switch("joined", "joined to the letters"),
         Option(
             "output",
             "In files it is",

@@ -63,6 +63,9 @@
 
   const problem = (field: string) => editor.problem('guides', guide.id, field);
 
+  /** How far a smoothed line may be from what it was, mm. */
+  let tolerance = $state(catalogue().firsts['smooth'] ?? 0);
+
   function scale(measure: 'percent' | 'width' | 'height', to: number): void {
     editor.act({ act: 'resize-guide', guide: id, measure, to });
   }
@@ -217,6 +220,18 @@
       {/each}
     </div>
     <p>Double-click the line to add a point; choose a point to work on it.</p>
+    <div class="pair">
+      <LengthField label="Off the line by at most" value={tolerance} onset={(value) => (tolerance = value)} />
+      <div class="beside">
+        <Button
+          size="small"
+          kind="ghost"
+          on:click={() => editor.act({ act: 'simplify', guide: guide.id, tolerance })}
+        >
+          Smooth, fewer points
+        </Button>
+      </div>
+    </div>
   {/if}
   {#if scene}
     <p>
@@ -274,6 +289,10 @@
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     gap: 10px 12px;
+  }
+
+  .beside {
+    align-self: end;
   }
 
   p {

@@ -70,7 +70,7 @@
   />
   <Select
     size="sm"
-    labelText="is that of"
+    labelText="Height measured on"
     selected={lettering.measured ?? 'capital'}
     on:update={(event) =>
       event.detail !== lettering.measured && set({ measured: event.detail as Lettering['measured'] })}

@@ -90,7 +90,7 @@ def _drawn(guide: GrowingSpiralGuide) -> list[DrawnFigure]:
     if guide.outer is not None:
         figures.append(outer_figure(guide.outer, guide.outer / 2.0))
     if guide.turns is not None:
-        figures.append(beside("turns", "Number of turns", "n ", guide.turns, where, ""))
+        figures.append(beside("turns", "Number of turns", "turns ", guide.turns, where, ""))
     if guide.length is not None:
         figures.append(beside("length", "Length", "⌇ ", guide.length, where))
     return figures
@@ -135,7 +135,13 @@ KIND = GuideKind(
         INWARD,
     ),
     starts=(
-        Start("shell", "M21 19c1-2 4 0 2 3s-8 0-7-5s10-9 17-3s1 17-12 16", _first, 100, "shell"),
+        Start(
+            "growing spiral",
+            "M21 19c1-2 4 0 2 3s-8 0-7-5s10-9 17-3s1 17-12 16",
+            _first,
+            100,
+            "shell",
+        ),
     ),
     sized_by=("turns", "outer"),
     drawn=_drawn,

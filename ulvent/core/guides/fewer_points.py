@@ -1,0 +1,83 @@
+"""A line as few points: smooth where it trembles, and no farther from it than is asked."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+
+from ulvent.core.base.arrays import Floats
+from ulvent.core.curves import Curve, nearest
+from ulvent.core.guides.drawn import Node, drawn_line
+from ulvent.core.guides.freehand import fitted_nodes
+
+_SHARP = math.radians(20.0)
+_FEWEST, _MOST = 200, 3200
+"""Samples along the line: more are taken while the line is missed between them."""
+_LOOKED_AT = 2000
+
+
+@dataclass(frozen=True)
+class Fewer:
+    """Points of a line, and how far the line through them is from the one that was, mm."""
+
+    nodes: tuple[Node, ...]
+    off: float
+
+
+def fewer_points(curve: Curve, tolerance: float) -> Fewer:
+    """The fewest points found whose line is within a tolerance of a curve, mm.
+
+    Corners stay. The nodes lie in the curve's own plane.
+    """
+    count, best = _FEWEST, None
+    while count <= _MOST:
+        found = _fitted(curve, tolerance, count)
+        if best is None or found.off < best.off:
+            best = found
+        if found.off <= tolerance:
+            return found
+        count *= 2
+    assert best is not None
+    return best
+
+
+def _fitted(curve: Curve, tolerance: float, count: int) -> Fewer:
+    nodes: list[Node] = []
+    sharp = _sharp(curve)
+    bounds = np.unique([0.0, *sharp, curve.length])
+    for begin, end in pairwise(bounds.tolist()):
+        share = max(8, math.ceil(count * (end - begin) / curve.length))
+        points = curve.points(np.linspace(begin, end, share))
+        found = fitted_nodes(points @ np.array([1.0, 1j]), tolerance)
+        part = [Node.model_validate(node) for node in found]
+        nodes = [*nodes[:-1], _met(nodes[-1], part[0], True), *part[1:]] if nodes else part
+    if curve.closed and len(nodes) > 2:
+        at_seam = bool(np.isin([0.0, curve.length], sharp).any())
+        nodes = [_met(nodes[-1], nodes[0], at_seam), *nodes[1:-1]]
+    return Fewer(tuple(nodes), _off(curve, drawn_line(tuple(nodes), curve.closed)))
+
+
+def _sharp(curve: Curve) -> Floats:
+    """Stations of corners that a smooth line would cut off."""
+    corners = curve.corners
+    found: Floats = corners.stations[np.abs(corners.turns) > _SHARP]
+    return found
+
+
+def _met(last: Node, first: Node, corner: bool) -> Node:
+    """The point in which one part ends and the next begins, with the handles of both."""
+    joint = "corner" if corner else "smooth"
+    return Node(at=last.at, joint=joint, before=last.before, after=first.after)
+
+
+def _off(one: Curve, two: Curve) -> float:
+    """How far two lines are from each other at most, mm."""
+    far = 0.0
+    for line, other in ((one, two), (two, one)):
+        points = line.points(np.linspace(0.0, line.length, _LOOKED_AT))
+        feet = other.points(nearest(other, points))
+        far = max(far, float(np.hypot(*(points - feet).T).max()))
+    return far
