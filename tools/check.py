@@ -74,7 +74,9 @@ GROUPS: dict[str, list[Command]] = {
     "tests of the registers": _tests("tests.test_registers"),
     "browser: layout, shelf": _tests("tests.browser.test_layout", "tests.browser.test_shelf"),
     "browser: guides": _tests("tests.browser.test_guides"),
-    "browser: jobs": _tests("tests.browser.test_jobs", "tests.browser.test_access", "tests.browser.test_help"),
+    "browser: jobs": _tests(
+        "tests.browser.test_jobs", "tests.browser.test_access", "tests.browser.test_help"
+    ),
     "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
     "browser: proof": _tests("tests.browser.test_proof"),
 }  # fmt: skip

@@ -10,12 +10,13 @@ import numpy as np
 import shapely
 
 from tests.areas import as_shapely, polygons_of
-from tests.makings import BOARD_RING, LINE, RING, board, found_in, laid_out, proofed
+from tests.makings import BOARD_RING, LINE, RING, board, found_in, laid, laid_out, proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material
 from ulvent.core.proof.crossing_letters import crossing_letters
 from ulvent.core.recipe import PLAIN, TOOL_SHEETS, Piece, ToolSheet, parse_piece
+from ulvent.core.shapes import Region
 from ulvent.shipped_faces import face_named
 
 SHEETS = {sheet.id: sheet for sheet in TOOL_SHEETS}
@@ -130,6 +131,34 @@ class Outlines(unittest.TestCase):
         once = sum(polygons_of(p.area).length for p in prepared(layout).layers[0].cutouts)
         self.assertAlmostEqual(found.figure / once, 1.0, delta=0.1)
         self.assertEqual(findings(board("OAK"), "double-line"), [])
+
+    def test_a_line_that_is_cut_along_the_edge_is_seen(self) -> None:
+        """A ring of 90 mm on the edge of a disc of 90 mm: 282.7 mm are cut twice."""
+        ring = {**BOARD_RING, "output": "cut"}
+        disc = {"kind": "disc", "diameter": 90}
+        words = {"id": "t", "guide": "ring", "text": "OAK", "face": "lato-bold", "height": 9,
+                 "standoff": -20}  # fmt: skip
+        piece = {"ulvent": 1, "blank": disc, "guides": [ring], "letterings": [words]}
+        self.assertEqual(findings(laid(piece), "double-line"), [])
+        (found,) = findings(laid({**piece, "edge": "cut"}), "double-line")
+        self.assertAlmostEqual(found.figure / (np.pi * 90.0), 1.0, delta=0.02)
+
+    def test_letters_and_marks_that_are_cut_away_wholly_are_named(self) -> None:
+        cut = {"cut_back": [{"to": "ring", "keep": "inside"}]}
+        mark = {"kind": "dot", "size": 0.3}
+        layout = board("O OAK", cut, at=60, ends=mark)
+        (found,) = findings(layout, "cut-away")
+        (line,) = layout.settings
+        disc = shapely.Point(0, 0).buffer(45.0, 720)
+        gone = [
+            line.clusters[index].text
+            for index in range(len(line.clusters))
+            if polygons_of(Region.of(line.placed_outline(index))).intersection(disc).area < 1e-6
+        ]
+        self.assertTrue(gone)
+        self.assertEqual(list(found.letters), gone)
+        self.assertEqual(found.severity, "fault")
+        self.assertEqual(findings(board("OAK", cut, at=78), "cut-away"), [])
 
     def test_bent_letters_that_cross_themselves(self) -> None:
         tight = {"id": "line", "kind": "path", "d": "M0 0 L20 0 C30 0 30 10 20 10 L0 10"}

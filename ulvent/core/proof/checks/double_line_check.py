@@ -10,7 +10,6 @@ from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline
-from ulvent.core.prepare import Prepared
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import xy
@@ -22,7 +21,7 @@ _PARALLEL = 0.999
 
 
 def _look(subject: Subject) -> list[Finding]:
-    samples, ways, whose = _sampled(_lines(subject.ready))
+    samples, ways, whose = _sampled(_lines(subject))
     if not len(samples):
         return []
     pairs = point_tree(samples).query_pairs(0.75 * _SAMPLE, output_type="ndarray")
@@ -47,10 +46,17 @@ def _look(subject: Subject) -> list[Finding]:
     ]
 
 
-def _lines(ready: Prepared) -> list[Polyline]:
-    """All lines that a tool would follow."""
+def _lines(subject: Subject) -> list[Polyline]:
+    """All lines that a tool would follow: of letters and borders, guides, and the blank's edge."""
     lines: list[Polyline] = []
-    for layer in ready.layers:
+    curves = [guide.curve for guide in subject.ready.guides]
+    if subject.layout.piece.edge is not None:
+        curves += subject.layout.blank
+    for curve in curves:
+        count = max(2, math.ceil(curve.length / _SAMPLE))
+        stations = np.linspace(0.0, curve.length, count + 1)
+        lines.append(Polyline(curve.points(stations), False))
+    for layer in subject.ready.layers:
         for cutout in layer.cutouts:
             lines.extend(Polyline(ring, True) for ring in cutout.area.rings)
         for one in layer.lines:
