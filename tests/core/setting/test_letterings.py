@@ -92,11 +92,17 @@ class Heights(unittest.TestCase):
         found = line(LINE, text="nnnnnnnnnnnn", face="zilla-slab-semibold", end_height=30)
         cap = found.face.metrics.cap_height
         ends = np.stack([found.middles - found.advances / 2, found.middles + found.advances / 2])
+        # The letters that are drawn first and last are as high as asked.
+        tall = [found.scales[index] * cap for index in (0, -1)]
+        np.testing.assert_allclose(tall, [12, 30], rtol=1e-9)
         # Height is linear along the line: an advance of natural width w is the integral.
-        heights = 12 + (30 - 12) * ends / found.length
         widths = found.face.shape("n").clusters[0].advance / cap
-        k = (30 - 12) / found.length
-        np.testing.assert_allclose(np.log(heights[1] / heights[0]) / k, widths, rtol=1e-9)
+        slopes = np.log(ends[1, 1:] / ends[1, :-1])
+        middles = ends.mean(axis=0)
+        rise = np.polyfit(middles, found.scales * cap, 1)
+        np.testing.assert_allclose(np.polyval(rise, middles), found.scales * cap, rtol=1e-6)
+        self.assertGreater(slopes.min(), 0.0)
+        np.testing.assert_allclose(found.advances / (found.scales * cap), widths, rtol=1e-9)
 
     def test_letters_keep_their_ratio_to_a_growing_spiral(self) -> None:
         """Height over distance from the centre is the same at every letter."""

@@ -34,7 +34,10 @@ def _along_baseline(setting: Setting, begin: Millimetres, end: Millimetres) -> P
     scales = np.full(steps, setting.scale)
     grows = setting.lettering.end_height is not None or setting.lettering.with_guide
     if grows and mine.any():
-        scales = np.interp(stations, setting.middles[mine], setting.scales[mine])
+        # Each letter has its own height from its start to its end.
+        halves = setting.advances[mine] / 2.0
+        ends = np.stack([setting.middles[mine] - halves, setting.middles[mine] + halves], axis=1)
+        scales = np.interp(stations, ends.ravel(), np.repeat(setting.scales[mine], 2))
     heads = scales * setting.face.metrics.cap_height
     top = frames.points + frames.normals * heads[:, None]
     return np.concatenate([frames.points, top[::-1]])

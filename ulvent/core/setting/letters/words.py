@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 import unicodedata
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -185,23 +185,52 @@ def _by_hand(
 
 
 def grown(words: Words, end_height: float, height: float) -> Words:
-    """Words whose height goes evenly from `height` at their start to `end_height` at their end.
+    """Words whose first letter is `height` high and whose last one `end_height`.
 
     Evenly along the line: dm/du = h(m) with h linear in m, so that a place u of the
-    words at their first height lies at m = (e^(ku) − 1)/k with k = ln(end/first)/length.
+    words at their first height lies at m = c (e^(ku) − 1)/k. A letter is as high as the mean of
+    h over its width; k and c are those with which the first and the last are as asked.
     """
-    if words.length <= 0.0 or end_height == height:
+    inked = [
+        index
+        for index, one in enumerate(words.clusters)
+        if (one.text.strip() or words.places[index] < 0) and words.extents[index] > 0.0
+    ]
+    if words.length <= 0.0 or end_height == height or not inked:
         return words
-    return growing(words, math.log(end_height / height) / words.length)
+    wanted = math.log(end_height / height)
+    first, last = (_mean_growth(words, index) for index in (inked[0], inked[-1]))
+    apart = words.starts[inked[-1]] - words.starts[inked[0]]
+    if apart <= 0.0:
+        return growing(words, wanted / words.length)
+    # Nearly linear in k: a few steps of Newton's with the slope of the straight part.
+    k = wanted / apart
+    for _ in range(_GROWTH_STEPS):
+        k += (wanted - (last(k) - first(k))) / apart
+    return growing(words, k, math.exp(-first(k)))
 
 
-def growing(words: Words, k: float) -> Words:
-    """Words that grow by the share `k` a mm of their own unchanged length."""
+_GROWTH_STEPS = 60
+
+
+def _mean_growth(words: Words, index: int) -> Callable[[float], float]:
+    """The logarithm of how much larger a letter is, by how fast the words grow."""
+    start, extent = float(words.starts[index]), float(words.extents[index])
+
+    def grows(k: float) -> float:
+        within = math.log(math.expm1(k * extent) / (k * extent)) if k else 0.0
+        return k * start + within
+
+    return grows
+
+
+def growing(words: Words, k: float, first: float = 1.0) -> Words:
+    """Words that grow by the share `k` a mm of their own unchanged length, from `first` on."""
     if k == 0.0:
         return words
 
     def along(u: Floats) -> Floats:
-        grown: Floats = np.expm1(k * u) / k
+        grown: Floats = first * np.expm1(k * u) / k
         return grown
 
     starts = along(words.starts)
