@@ -23,7 +23,7 @@ import numpy as np
 from ulvent.core.base.arrays import Booleans, Floats, Lengths, Stations, Stretch
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import Curve, Frames, Parallel, parallel_of
-from ulvent.core.faces import Face, MissingCharacter
+from ulvent.core.faces import Cluster, Face, MissingCharacter
 from ulvent.core.recipe import Lettering
 from ulvent.core.setting.gaps.clearance import clearance_of
 from ulvent.core.setting.gaps.giving_way import Row as LapRow
@@ -32,6 +32,7 @@ from ulvent.core.setting.gaps.spacing import Spacing, spaced
 from ulvent.core.setting.letters.corners import corner_zones, pushed
 from ulvent.core.setting.letters.touch import touch_height
 from ulvent.core.setting.letters.words import scale_of
+from ulvent.core.setting.rows.apart import Apart
 from ulvent.core.setting.rows.arrange import SHARE_BEFORE, Row
 from ulvent.core.setting.rows.inked import InkedLetters, row_begins, row_extents, which_are_inked
 from ulvent.core.setting.rows.row_spacing import moved_stretches, row_spacing, stands_side_by_side
@@ -66,6 +67,8 @@ def place_row(
         placed = _evenly_spaced(placed, spacing, letters)
         if lettering.fit is None:
             placed = _giving_way(placed, spacing, laps)
+    elif _is_stacked_evenly(lettering, letters, row):
+        placed = _apart(lettering, face, placed, letters)
     begins = placed.middles - letters.extents / 2.0
     middles = placed.middles + letters.along
     low, high = _window(lettering, baseline, anchor, row)
@@ -166,6 +169,31 @@ def _evenly_spaced(placed: _Placed, spacing: Spacing, letters: InkedLetters) -> 
         targets=spacing.targets,
         at_floor=found.at_floor,
         too_near=found.too_near,
+    )
+
+
+def _is_stacked_evenly(lettering: Lettering, letters: InkedLetters, row: Row) -> bool:
+    """Whether letters that do not stand side by side are to be evenly apart."""
+    stacked = lettering.dial is None and not STANCES[lettering.shape].side_by_side
+    evenly = lettering.spacing in ("even", "same")
+    return stacked and evenly and not row.goes_round and len(letters.clusters) > 1
+
+
+def _apart(lettering: Lettering, face: Face, placed: _Placed, letters: InkedLetters) -> _Placed:
+    """Letters moved until the white between them is the same for all."""
+    posing = STANCES[lettering.shape].posing
+
+    def stand(frames: Frames, clusters: tuple[Cluster, ...], scales: Floats) -> Poses:
+        return posing(frames, face, clusters, scales)
+
+    apart = Apart(face, letters, placed.baseline, stand)
+    middles = apart.placed(placed.middles, SHARE_BEFORE[lettering.align])
+    moved = middles - placed.middles
+    return replace(
+        placed,
+        middles=middles,
+        stretches=moved_stretches(placed.stretches, letters.runs, moved),
+        length=placed.length + float(moved[-1] - moved[0]),
     )
 
 
