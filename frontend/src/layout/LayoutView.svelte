@@ -12,7 +12,7 @@
   import Particulars from '../particulars/Particulars.svelte';
   import Strip from '../strip/Strip.svelte';
   import { keptHeight } from '../strip/height';
-  import { said } from '../words/units.svelte';
+  import { said, stepFor } from '../words/units.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
@@ -40,8 +40,8 @@
 
   /** Arrow keys: a lettering along its guide, a point or a guide across the piece, or the view. */
   function arrow(event: KeyboardEvent): void {
-    const step = event.shiftKey ? 1 : 0.1;
     const lettering = editor.lettering;
+    const step = (event.shiftKey ? 10 : 1) * stepFor(lettering?.height);
     const guide = editor.selection.chosen?.kind === 'guide' ? editor.guide : undefined;
     const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
       event.key
@@ -87,10 +87,10 @@
     ArrowRight: arrow,
     ArrowUp: arrow,
     ArrowDown: arrow,
-    '[': () => editor.nudge({ gap: -0.1 }),
-    ']': () => editor.nudge({ gap: 0.1 }),
-    '{': () => editor.nudge({ gap: -1 }),
-    '}': () => editor.nudge({ gap: 1 }),
+    '[': () => open(-1),
+    ']': () => open(1),
+    '{': () => open(-10),
+    '}': () => open(10),
     b: () => (editor.selection.before = true),
     e: nextSpacing,
     m: () => editor.selection.take(editor.selection.tool === 'measure' ? 'choose' : 'measure'),
@@ -104,6 +104,11 @@
     '=': () => view.zoomIn(),
     '-': () => view.zoomOut(),
   };
+
+  /** Open the gap after the chosen letters by some steps. */
+  function open(steps: number): void {
+    editor.nudge({ gap: steps * stepFor(editor.lettering?.height) });
+  }
 
   /** The next letter of the chosen lettering, or the one before. */
   function letterOn(by: 1 | -1): void {

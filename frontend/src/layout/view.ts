@@ -7,7 +7,7 @@ export const VIEW: View = {
   rank: 10,
   component: LayoutView,
   keys: [
-    ['← →', 'slide the lettering along its guide by 0.1 mm'],
+    ['← →', 'slide the lettering along its guide by 0.1 mm; letters under 4 mm by 0.01'],
     ['↑ ↓', 'move it away from the guide and back by 0.1 mm'],
     ['Shift with an arrow', 'the same by 1 mm'],
     ['a letter chosen', 'the same arrows move it alone; Delete puts it back'],

@@ -7,7 +7,7 @@
   import { keepHeight, LEAST } from './height';
   import StripGaps from './StripGaps.svelte';
   import StripHead from './StripHead.svelte';
-  import { decimals, exactLength, MM_AN_INCH, units } from '../words/units.svelte';
+  import { decimals, exactLength, MM_AN_INCH, stepFor, units } from '../words/units.svelte';
 
   let { editor, tall = $bindable() }: { editor: Editor; tall: number } = $props();
 
@@ -356,6 +356,7 @@
             y={bars}
             {width}
             target={spacing === 'font' ? 'gap on the straight' : 'gap wanted'}
+            fine={stepFor(editor.lettering?.height) < 0.1}
             onhold={holdGap}
           />
         {/if}

@@ -10,10 +10,12 @@
     width: number;
     /** What the bars are held against. */
     target: string;
+    /** Whether letters are so small that hundredths of a mm are said. */
+    fine: boolean;
     onhold: (event: PointerEvent, after: number) => void;
   }
 
-  let { gaps, x, y, width, target, onhold }: Props = $props();
+  let { gaps, x, y, width, target, fine, onhold }: Props = $props();
 
   const BAR = 20;
   const TARGET_LABEL = 120;
@@ -38,7 +40,7 @@
       .map((index) => {
         reached = Math.max(x(gaps.x[index] ?? 0), reached + FIGURE);
         const excess = gaps.excess[index] ?? 0;
-        return { index, at: reached, text: `${excess > 0 ? '+' : '−'}${exactLength(Math.abs(excess), 1)}` };
+        return { index, at: reached, text: `${excess > 0 ? '+' : '−'}${exactLength(Math.abs(excess), fine ? 2 : 1)}` };
       });
   });
 

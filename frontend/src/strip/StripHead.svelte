@@ -4,7 +4,7 @@
   import type { Guide, Lettering, StripLine } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { guideName } from '../words/words';
-  import { length, units } from '../words/units.svelte';
+  import { length, stepFor, units } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -67,7 +67,7 @@
     <button disabled={zoom <= 1} onclick={() => onzoom(0)}>whole guide</button>
   </span>
   <span class="keys">
-    {editor.selection.letters.length ? 'pull, or arrows: this letter alone' : '← → 0.1 mm · click a letter to move it'}
+    {editor.selection.letters.length ? 'pull, or arrows: this letter alone' : `← → ${stepFor(editor.lettering?.height)} mm · click a letter to move it`}
   </span>
 </header>
 

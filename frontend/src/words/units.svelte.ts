@@ -48,6 +48,13 @@ export function exactLength(mm: number, decimals: number): string {
   return (shown === 'fraction' && fraction(inches)) || inches.toFixed(decimals + 1);
 }
 
+const SMALL = 4;
+
+/** How far one press of a key moves letters of a height, mm: small ones need smaller steps. */
+export function stepFor(height: number | undefined): number {
+  return (height ?? SMALL) < SMALL ? 0.01 : 0.1;
+}
+
 /** Words in which lengths are said in mm, with these in the unit that is shown. */
 export function said(words: string): string {
   if (shown === 'mm') return words;
