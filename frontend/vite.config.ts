@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { svelte, vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 import { optimizeImports } from 'carbon-preprocess-svelte';
+import { marked } from 'marked';
 import { PurgeCSS } from 'purgecss';
 import type { Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
@@ -60,8 +62,48 @@ function withoutUnusedStyles(): Plugin {
   };
 }
 
+const JOBS = new URL('../docs/jobs/', import.meta.url);
+const PICTURES = new URL('../docs/screenshots/', import.meta.url);
+
+/** The pages of the documentation that are about single jobs, to be read beside the page. */
+function withJobs(): Plugin {
+  return {
+    name: 'with-jobs',
+    apply: 'build',
+    async generateBundle() {
+      // A copy of the page alone has none.
+      if (!existsSync(JOBS)) return;
+      const pictures = new Set<string>();
+      const names = readdirSync(JOBS).filter((one) => one.endsWith('.md'));
+      const titles = names.map((name) => {
+        const text = readFileSync(new URL(name, JOBS), 'utf8');
+        return { name: name.replace(/\.md$/, ''), title: text.split('\n')[0]!.replace(/^# /, ''), text };
+      });
+      const list = titles.map(({ name, title }) => `<li><a href="${name}.html">${title}</a></li>`).join('');
+      for (const { name, title, text } of titles) {
+        const body = (await marked(text)).replace(/\.\.\/screenshots\/([\w-]+\.png)/g, (_, picture: string) => {
+          pictures.add(picture);
+          return picture;
+        });
+        const source =
+          `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${title} · Ulvent</title>` +
+          '<meta name="viewport" content="width=device-width"><link rel="stylesheet" href="help.css"></head>' +
+          `<body><main>${body}</main><nav aria-label="Other jobs"><h2>Other jobs</h2><ul>${list}</ul></nav></body></html>`;
+        this.emitFile({ type: 'asset', fileName: `help/${name}.html`, source });
+      }
+      for (const picture of pictures) {
+        const source = readFileSync(new URL(picture, PICTURES));
+        this.emitFile({ type: 'asset', fileName: `help/${picture}`, source });
+      }
+      const source = readFileSync(new URL('./help.css', import.meta.url));
+      this.emitFile({ type: 'asset', fileName: 'help/help.css', source });
+    },
+  };
+}
+
 export default defineConfig({
   plugins: [
+    withJobs(),
     withoutRemoteFontsAndThemes(),
     svelte({ preprocess: [vitePreprocess(), optimizeImports()] }),
     withoutUnusedStyles(),

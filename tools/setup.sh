@@ -96,7 +96,10 @@ front_end_packages() {
   fi
 }
 
-front_end_sources() { find frontend/src frontend/public frontend/index.html frontend/vite.config.ts -type f | sort; }
+front_end_sources() {
+  find frontend/src frontend/public frontend/index.html frontend/vite.config.ts frontend/help.css \
+    docs/jobs docs/screenshots -type f | sort
+}
 
 front_end_build() {
   local sources

@@ -8,6 +8,7 @@ import unittest
 from playwright.sync_api import Page, expect
 
 from tests.browser.application import LetteringTest
+from tools.check import ROOT
 
 CONTROLS = "aside button, aside input, aside select, aside textarea"
 LABEL = """one => (one.closest('fieldset')?.querySelector('legend')
@@ -68,6 +69,21 @@ class Help(LetteringTest):
                 step.get_by_role("button", name="Next").click()
         page.keyboard.press("Escape")
         expect(page.locator(".ring")).to_have_count(0)
+
+    def test_a_page_for_each_job_is_reached_and_read_without_a_network(self) -> None:
+        page, _ = self.copy_of("Barrel head")
+        self.show(page, "Spread")
+        link = page.get_by_role("link", name=re.compile("^How to"))
+        self.assertEqual(link.get_attribute("href"), "/help/words-round-a-shape.html")
+        help_page = self.open("/help/first-piece.html")
+        jobs = help_page.get_by_role("navigation").get_by_role("link")
+        addresses = [one.get_attribute("href") or "" for one in jobs.all()]
+        self.assertEqual(len(addresses), len(list((ROOT / "docs" / "jobs").glob("*.md"))))
+        for address in addresses:
+            help_page.goto(f"{self.running.address}/help/{address}")
+            expect(help_page.get_by_role("heading", level=1)).to_be_visible()
+            for picture in help_page.get_by_role("img").all():
+                self.assertGreater(picture.evaluate("one => one.naturalWidth"), 500)
 
 
 if __name__ == "__main__":

@@ -169,7 +169,7 @@ class Material(ProofTest):
 
     def test_a_step_that_cannot_be_done_is_said_and_nothing_is_lost(self) -> None:
         page, _ = self.proof_of("Beehive arch")
-        self.step(page, "Take out of a shape").check()
+        self.step(page, "Cut the letters out of a shape").check()
         page.get_by_label("Shape", exact=True).select_option(index=1)
         expect(page.get_by_text(re.compile("it has no inside"))).to_be_visible()
         page.get_by_label("Shape", exact=True).select_option(index=0)

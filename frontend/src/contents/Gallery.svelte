@@ -1,7 +1,9 @@
 <script lang="ts">
   /** Adding a guide: the usual ones at once, all others, files and the drawer in a gallery. */
   import Add from 'carbon-icons-svelte/lib/Add.svelte';
+  import { Modal, Select, SelectItem } from 'carbon-components-svelte';
   import { catalogue } from '../api/catalogue';
+  import { guideName } from '../words/words';
   import type { Editor } from '../piece/editor.svelte';
 
   interface Props {
@@ -38,15 +40,52 @@
     opener?.focus();
   }
 
+  /** A guide that is made from others, while it is asked from which. */
+  let asked = $state.raw<Start>();
+  let on = $state<string[]>([]);
+
   /** A new guide; one that is made from others is made from the chosen one first. */
-  function start({ name, needs }: Start): void {
+  function start(wanted: Start): void {
     const chosen = editor.guide;
     const first = chosen && !chosen.removed ? [chosen] : [];
     const others = present.filter((one) => one.id !== chosen?.id);
-    const on = [...first, ...others].slice(0, needs).map((one) => one.id);
+    on = [...first, ...others].slice(0, wanted.needs).map((one) => one.id);
+    const plain = present.length === wanted.needs || (wanted.needs === 1 && first.length > 0);
+    if (wanted.needs && !plain) asked = wanted;
+    else make(wanted);
+  }
+
+  function make({ name }: Start): void {
+    asked = undefined;
     editor.make({ act: 'start-guide', start: name, on });
   }
 </script>
+
+{#if asked}
+  <Modal
+    open
+    size="xs"
+    modalHeading={asked.needs > 1 ? 'Between which two edges?' : 'Made from which guide?'}
+    primaryButtonText="Make it"
+    secondaryButtonText="Cancel"
+    primaryButtonDisabled={new Set(on).size < on.length}
+    on:click:button--secondary={() => (asked = undefined)}
+    on:close={() => (asked = undefined)}
+    on:submit={() => asked && make(asked)}
+  >
+    {#each on as id, index (index)}
+      <Select
+        size="sm"
+        labelText={asked.needs > 1 ? `Edge ${index + 1}` : 'Guide'}
+        selected={id}
+        on:change={(event) => (on[index] = (event.target as HTMLSelectElement).value)}
+      >
+        {#each present as one (one.id)}<SelectItem value={one.id} text={guideName(one)} />{/each}
+      </Select>
+    {/each}
+    {#if new Set(on).size < on.length}<p class="soft">Choose two different ones.</p>{/if}
+  </Modal>
+{/if}
 
 <h2>Add a guide</h2>
 <div class="kinds">

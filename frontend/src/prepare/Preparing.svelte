@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import type { Prepare, ProofScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import HowTo from '../parts/HowTo.svelte';
   import Choice from '../parts/Choice.svelte';
   import PrepareSteps from './PrepareSteps.svelte';
   import ToolSheets from './ToolSheets.svelte';
@@ -57,6 +58,7 @@
     {#each notes as note (note)}
       <p class="note">{note}.</p>
     {/each}
+    <HowTo job="stencil" label="a stencil that holds together" />
     {#if scene}<p class="soft">As written to a file: {cutouts} {cutouts === 1 ? 'cutout' : 'cutouts'}, {nodes} nodes.</p>{/if}
   {:else}
     <ToolSheets {editor} />

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button, Modal } from 'carbon-components-svelte';
+  import HowTo from '../parts/HowTo.svelte';
   import type { View } from './views';
 
   interface Props {
@@ -24,6 +25,11 @@
     <Button size="small" kind="tertiary" on:click={onsteps}>A first piece in five steps</Button>
   </p>
   {#if view.help}<p>{view.help}</p>{/if}
+  <p>
+    <HowTo job="first-piece" label="a first piece, and every other job" /><br />
+    <HowTo job="two-lines-on-a-ring" label="two lines on one ring" /><br />
+    <HowTo job="stencil" label="a stencil that holds together" />
+  </p>
   <h4>Keys</h4>
   <dl>
     {#each [...view.keys, ...ALL] as [keys, what] (keys)}

@@ -50,6 +50,28 @@ class ToAnotherGuide(unittest.TestCase):
             done(two_guides(), act="move-lettering", lettering="t", guide="x")
 
 
+class BetweenEdges(unittest.TestCase):
+    def test_words_along_a_middle_line_stand_upright(self) -> None:
+        """Whichever way the edges run, letters on the new line have their heads up."""
+        for lower in (False, True):
+            edges = [
+                {"id": name, "kind": "path", "d": d}
+                for name, d in (("a", "M100 30L-100 40"), ("b", "M-100 0L100 -10"))
+            ]
+            order = ["b", "a"] if lower else ["a", "b"]
+            after = done(document(guides=edges, letterings=[]), act="start-guide",
+                         start="middle line", on=order)  # fmt: skip
+            line = laid(after).guides[-1].curve
+            self.assertGreater(line.frames([line.length / 2.0]).tangents[0][0], 0.9)
+
+    def test_a_pair_that_has_no_middle_says_why(self) -> None:
+        ring = {"id": "a", **RING}
+        after = done(document(guides=[ring, ARCH], letterings=[]), act="start-guide",
+                     start="middle line", on=["a", "arch"])  # fmt: skip
+        with self.assertRaisesRegex(PieceError, "closed.*open|open.*closed"):
+            laid(after)
+
+
 class AnotherKind(unittest.TestCase):
     def test_each_becomes_each_of_its_family_and_stays_as_large(self) -> None:
         seen = set()

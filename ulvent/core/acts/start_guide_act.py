@@ -7,11 +7,13 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ulvent.core.acts.act import Act, Done, guide_of, with_new_guide
-from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.errors import PieceError, wrong_field
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.bounds import curve_bounds
+from ulvent.core.guides import guide_curves
 from ulvent.core.guides.blanks import AnyBlank, blank_curves
 from ulvent.core.guides.kind import Sizes
-from ulvent.core.guides.kinds import STARTS, started_guide
+from ulvent.core.guides.kinds import STARTS, AnyGuide, started_guide
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Piece
 
@@ -31,9 +33,26 @@ class StartGuide(Act):
         if len(on) < start.needs:
             raise wrong_field("on", f"is made from {start.needs} guides, and these are {len(on)}")
         guide = started_guide(start, Sizes(across(piece.blank), on[: start.needs]))
+        if start.needs and _reads_upside_down(piece, guide):
+            guide = guide.model_copy(update={"reverse": True})
         return with_new_guide(piece, guide)
 
 
+def _reads_upside_down(piece: Piece, guide: AnyGuide) -> bool:
+    """Whether words along an open line would stand on their heads in its middle."""
+    try:
+        curves = guide_curves((*piece.guides, guide.model_copy(update={"id": _TRIED})), (_TRIED,))
+    except PieceError:
+        # What is wrong with it is said when the piece is laid out.
+        return False
+    curve = curves[_TRIED]
+    if curve.closed:
+        return False
+    x, _ = curve.frames([curve.length / 2.0]).tangents[0]
+    return bool(x < -NIL)
+
+
+_TRIED = "tried-out"
 _NO_BLANK = 200.0
 """How large a new guide is made for, mm, where there is no blank."""
 

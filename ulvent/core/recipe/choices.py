@@ -116,7 +116,7 @@ CHOICES: dict[str, Values] = {
     "corners": _values(
         GuideRecipe,
         "corners",
-        {"pass": "straight across", "keep-off": "beside them", "round": "rounded"},
+        {"pass": "across", "keep-off": "beside them", "round": "rounded"},
     ),
     "output": _values(
         GuideRecipe, "output", {"cut": "is cut", "draw": "is drawn", "engrave": "is engraved"}

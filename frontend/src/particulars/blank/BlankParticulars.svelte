@@ -5,6 +5,7 @@
   import type { Editor } from '../../piece/editor.svelte';
   import { sentence } from '../../words/words';
   import Choice from '../../parts/Choice.svelte';
+  import HowTo from '../../parts/HowTo.svelte';
   import Inputs from '../../parts/Inputs.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import OutputField from '../../parts/OutputField.svelte';
@@ -149,6 +150,7 @@
       {/each}
     </div>
     <p>Many machines tell what is cut, drawn and engraved by its colour.</p>
+    <HowTo job="cut-draw-engrave" label="what is cut, drawn and engraved" />
   </details>
   <details>
     <summary>Scale the whole piece</summary>
@@ -156,6 +158,7 @@
       <ScaleFields extent={editor.live.around?.extent ?? undefined} onscale={scale} />
     </div>
     <p>Blank, guides, letters, gaps and borders grow together; tools and the sheet stay.</p>
+    <HowTo job="another-size" label="another size, mirrored, in inches" />
   </details>
 
   <Select

@@ -6,6 +6,7 @@
   import { fitWords } from '../../words/words';
   import Choice from '../../parts/Choice.svelte';
   import MarkField from '../lettering/MarkField.svelte';
+  import HowTo from '../../parts/HowTo.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import { said } from '../../words/units.svelte';
 
@@ -291,6 +292,8 @@
       : 'Choose what is to be solved; it is solved again whenever words, face or guide change.'}
   </p>
 {/if}
+
+<HowTo job="middle-of-a-banner" label="as high as a banner has room for" />
 
 <style>
   .pair {

@@ -4,6 +4,7 @@
   import type { Lettering } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
   import Choice from '../../parts/Choice.svelte';
+  import HowTo from '../../parts/HowTo.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import DialParticulars from './DialParticulars.svelte';
   import MarkField from './MarkField.svelte';
@@ -174,6 +175,12 @@
   {/each}
 {:else if way === 'once'}
   <p>Words of several lines stand on lines parallel to the guide: press Shift and Enter among the words.</p>
+{/if}
+
+{#if way === 'dial' || way === 'phrase'}
+  <HowTo job="letter-by-letter" label="letters and figures at places" />
+{:else}
+  <HowTo job="words-round-a-shape" label="words round a shape" />
 {/if}
 
 <style>
