@@ -33,7 +33,7 @@ class Axe(LetteringTest):
         page = self.open()
         expect(page.get_by_role("heading", name="Shelf")).to_be_visible()
         self.check(page, "shelf")
-        page.get_by_role("button", name="New piece").click()
+        page.get_by_role("button", name="New piece", exact=True).click()
         expect(page.get_by_role("dialog").get_by_role("img", name="The piece")).to_be_visible()
         self.check(page, "new piece")
         page.keyboard.press("Escape")

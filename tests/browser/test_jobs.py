@@ -28,7 +28,7 @@ class JobTest(LetteringTest):
 
     def new_piece(self) -> tuple[Page, Any]:
         page = self.open()
-        page.get_by_role("button", name="New piece").click()
+        page.get_by_role("button", name="New piece", exact=True).click()
         return page, page.get_by_role("dialog")
 
     def made(self, page: Page) -> Any:

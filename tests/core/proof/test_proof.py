@@ -206,6 +206,25 @@ class Crossing(unittest.TestCase):
                 said += len(crossing)
         self.assertGreater(said, 20)
 
+    def test_letters_that_keep_off_corners_lie_on_no_other(self) -> None:
+        """Whatever the gaps, and however often: as often as there is room beside the corners."""
+        sides = {"kind": "polygon", "sides": 6, "across": 140, "corners": "keep-off"}
+        for guide, spacing, shape, repeat in itertools.product(
+            (self.GUIDES[0], sides), ("font", "even", "same"), ("rigid", "bent"),
+            ({}, {"times": 4}, {"separator": {"kind": "dot"}}),
+        ):  # fmt: skip
+            with self.subTest(guide["kind"], spacing=spacing, shape=shape, repeat=repeat):
+                layout = laid_out(guide, text="HONEY", height=10, spacing=spacing, shape=shape,
+                                  repeat=repeat, at=37)  # fmt: skip
+                (found,) = layout.settings
+                letters = [as_shapely(found.placed_outline(index)).buffer(0)
+                           for index in range(len(found.clusters))]  # fmt: skip
+                common = [
+                    one.intersection(two).area for one, two in itertools.combinations(letters, 2)
+                ]
+                self.assertLess(max(common), 0.02)
+                self.assertGreaterEqual(len(found.clusters), 20)
+
     def test_letters_that_overlap_by_design_are_not_said(self) -> None:
         for face, changes in (("kaushan-script", {}), ("lato-bold", {"spacing": "overlap"})):
             layout = laid_out(LINE, text="Orchard", face=face, height=20, **changes)

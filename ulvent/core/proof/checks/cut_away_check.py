@@ -38,10 +38,7 @@ def _layer_of(lettering: Lettering, subject: Subject) -> Layer | None:
     mine = lettering.prepare
     if not (mine and mine.cut_back) and not (whole and whole.cut_back):
         return None
-    owner = "" if whole is not None else lettering.id
-    return next(
-        (one for one in subject.ready.layers if one.owner == owner and one.kind != "border"), None
-    )
+    return subject.ready.layer_of("" if whole is not None else lettering.id)
 
 
 def _is_gone(line: Setting, index: int, layer: Layer) -> bool:

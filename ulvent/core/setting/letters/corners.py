@@ -66,7 +66,7 @@ def pushed(
     if not zones or not len(begins):
         return shifts
     spread = 2.0 * float(ends[-1] - begins[0]) + 10.0 * max(high - low for low, high in zones)
-    everywhere = _repeated(zones, lap, float(begins[0]) - spread, float(ends[-1]) + spread)
+    everywhere = zones_along(zones, lap, float(begins[0]) - spread, float(ends[-1]) + spread)
     later = np.flatnonzero((begins + ends) / 2.0 >= held)
     earlier = np.flatnonzero((begins + ends) / 2.0 < held)[::-1]
     shifts[later] = _push_on(begins[later], ends[later], solid[later], everywhere)
@@ -75,7 +75,8 @@ def pushed(
     return shifts
 
 
-def _repeated(zones: list[Zone], lap: float | None, low: float, high: float) -> list[Zone]:
+def zones_along(zones: list[Zone], lap: float | None, low: float, high: float) -> list[Zone]:
+    """All zones in order, on a closed baseline those of every lap that is touched."""
     if lap is None:
         return sorted(zones)
     first, last = math.floor(low / lap) - 1, math.ceil(high / lap) + 1

@@ -8,10 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.base.tolerances import SAME
+from ulvent.core.base.tolerances import JOINT, SAME
 from ulvent.core.curves import Curve, Parallel
 from ulvent.core.faces import Face, StyledFace
-from ulvent.core.recipe import Lettering, Nudge
+from ulvent.core.recipe import Lettering, Nudge, Repeat
 from ulvent.core.setting.letters.words import Words, growing, grown, mark_words, words_of
 from ulvent.core.setting.rows.arrange import (
     SHARE_BEFORE,
@@ -62,15 +62,38 @@ def set_line(
     elif line.with_guide:
         words = _grown_with_guide(words, line, standing, baseline, anchor)
     marks = _marks(line, face)
-    if line.repeat is not None:
-        unit, separator = words, marks.get("separator")
-        if not line.text.strip() and separator is not None:
-            unit, separator = separator, None
-        row = round_and_round(line, line.repeat, face, unit, separator, baseline, anchor)
-    else:
+
+    def placed(row: Row) -> Setting:
+        return place_row(line, number, face, standing, baseline, row, anchor, before[-1:])
+
+    if line.repeat is None:
         seam = marks.get("seam") if baseline.closed else None
-        row = _with_ends(line, face, words, marks.get("ends"), seam, anchor)
-    return place_row(line, number, face, standing, baseline, row, anchor, before[-1:])
+        return placed(_with_ends(line, face, words, marks.get("ends"), seam, anchor))
+    unit, separator = words, marks.get("separator")
+    if not line.text.strip() and separator is not None:
+        unit, separator = separator, None
+    repeat = line.repeat
+    while True:
+        row = round_and_round(line, repeat, face, unit, separator, baseline, anchor)
+        found = placed(row)
+        times = row.runs.count(unit)
+        if not _as_often_as_fits(line.repeat) or times == 1 or not _meets_itself(found):
+            return found
+        # What corners push on leaves no room for all of them.
+        repeat = repeat.model_copy(update={"times": times - 1})
+
+
+def _as_often_as_fits(repeat: Repeat) -> bool:
+    return repeat.times is None and repeat.pitch is None
+
+
+def _meets_itself(found: Setting) -> bool:
+    """Whether a row on a closed line reaches round it into its own beginning."""
+    if not found.baseline.closed or not found.pushes.any():
+        return False
+    halves = found.advances / 2.0
+    reach = float((found.middles + halves).max() - (found.middles - halves).min())
+    return reach > found.baseline.length + JOINT
 
 
 def _anchor(line: Lettering, standing: Standing, baseline: Parallel) -> float:

@@ -34,6 +34,7 @@ from ulvent.core.setting.letters.touch import touch_height
 from ulvent.core.setting.letters.words import scale_of
 from ulvent.core.setting.rows.apart import Apart
 from ulvent.core.setting.rows.arrange import SHARE_BEFORE, Row
+from ulvent.core.setting.rows.beside_corners import Sides
 from ulvent.core.setting.rows.inked import InkedLetters, row_begins, row_extents, which_are_inked
 from ulvent.core.setting.rows.row_spacing import moved_stretches, row_spacing, stands_side_by_side
 from ulvent.core.setting.rows.setting import Setting
@@ -64,7 +65,8 @@ def place_row(
     placed = _as_arranged(row, pushes, letters, baseline)
     if lettering.spacing != "font" and len(letters.clusters) > 1 and stands_side_by_side(lettering):
         spacing = row_spacing(lettering, face, letters, row, baseline, standing.within)
-        placed = _evenly_spaced(placed, spacing, letters)
+        sides = _sides(lettering, face, letters, baseline)
+        placed = _evenly_spaced(placed, spacing, letters, sides)
         if lettering.fit is None:
             placed = _giving_way(placed, spacing, laps)
     elif _is_stacked_evenly(lettering, letters, row):
@@ -95,7 +97,9 @@ def place_row(
         drawn=(middles >= low - JOINT) & (middles <= high + JOINT),
         stretches=stretches,
         length=length,
-        overhang=row.over if row.goes_round else _overhang(baseline, stretches, length),
+        overhang=_over(row, baseline, begins, letters)
+        if row.goes_round
+        else _overhang(baseline, stretches, length),
         targets=placed.targets,
         at_floor=placed.at_floor,
         too_near=placed.too_near,
@@ -155,15 +159,31 @@ def _as_arranged(row: Row, pushes: Lengths, letters: InkedLetters, baseline: Par
     )
 
 
-def _evenly_spaced(placed: _Placed, spacing: Spacing, letters: InkedLetters) -> _Placed:
-    """Letters moved until every gap is its target."""
+def _sides(
+    lettering: Lettering, face: Face, letters: InkedLetters, baseline: Parallel
+) -> Sides | None:
+    """The sides of a row that corners push about; nothing where they do not."""
+    if not letters.pushes.any():
+        return None
+    capital = scale_of(lettering, face) * face.metrics.cap_height
+    zones = corner_zones(baseline.base, baseline, capital)
+    return Sides.of(letters, zones, baseline.length if baseline.closed else None)
+
+
+def _evenly_spaced(
+    placed: _Placed, spacing: Spacing, letters: InkedLetters, sides: Sides | None
+) -> _Placed:
+    """Letters moved until every gap is its target; those beside corners side by side of them."""
+    if sides is not None:
+        spacing = sides.spacing(spacing)
     found = spaced(spacing, placed.baseline)
-    moved = found.middles - placed.middles
+    middles = found.middles if sides is None else sides.beside_corners(found.middles)
+    moved = middles - placed.middles
     runs = letters.runs
     ends = [moved[runs == run][[0, -1]] for run in np.unique(runs)]
     return replace(
         placed,
-        middles=found.middles,
+        middles=middles,
         stretches=moved_stretches(placed.stretches, runs, moved),
         length=placed.length + float(sum(last - first for first, last in ends)),
         targets=spacing.targets,
@@ -262,6 +282,14 @@ def _stretches(row: Row, shifts: Floats) -> tuple[Stretch, ...]:
             found.append((begin + float(first), begin + words.length + float(last)))
         at += count
     return tuple(found)
+
+
+def _over(row: Row, baseline: Parallel, begins: Floats, letters: InkedLetters) -> float:
+    """How much of what goes round has no room: what corners push on may meet its beginning."""
+    if not letters.pushes.any():
+        return row.over
+    reach = float((begins + letters.extents).max() - begins.min())
+    return max(row.over, reach - baseline.length)
 
 
 def _overhang(baseline: Parallel, stretches: tuple[Stretch, ...], length: float) -> float:
