@@ -199,6 +199,23 @@ class ChangingOnesMind(JobTest):
             )
         )
 
+    def test_undo_in_a_field_is_the_pieces_undo_and_the_focus_stays_near(self) -> None:
+        page, piece = self.two_guides()
+        field = page.get_by_label("Standoff", exact=True)
+        field.fill("3")
+        field.press("Enter")
+        self.wait_until_kept(page)
+        field.focus()
+        page.keyboard.press("Control+z")
+        expect(field).to_have_value("0")
+        # What is typed and not yet set is the field's own.
+        field.fill("7")
+        page.keyboard.press("Escape")
+        self.assertEqual(self.stored(piece)["letterings"][0]["standoff"], 0)
+        page.get_by_role("button", name="Remove this lettering").click()
+        expect(page.locator("main [data-lettering]")).to_have_count(0)
+        self.assertNotEqual(page.evaluate("document.activeElement.tagName"), "BODY")
+
     def test_a_ring_becomes_an_oval_and_keeps_its_words(self) -> None:
         page, piece = self.two_guides()
         page.get_by_role("button", name=re.compile("^Rim")).click()

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick, untrack } from 'svelte';
   import type { Editor } from '../piece/editor.svelte';
   import HelpLine from '../parts/HelpLine.svelte';
   import BlankParticulars from './blank/BlankParticulars.svelte';
@@ -12,9 +13,19 @@
   }
 
   let { editor, onsave, onblankfile }: Props = $props();
+
+  let aside = $state<HTMLElement>();
+  let before = untrack(() => editor.selection.chosen);
+
+  // What had the focus may go with what was chosen: it stays near.
+  $effect(() => {
+    if (editor.selection.chosen === before) return;
+    before = editor.selection.chosen;
+    void tick().then(() => document.activeElement === document.body && aside?.focus());
+  });
 </script>
 
-<aside aria-label="Particulars">
+<aside aria-label="Particulars" tabindex="-1" bind:this={aside}>
   {#if editor.lettering}
     {#key editor.lettering.id}
       <LetteringParticulars {editor} lettering={editor.lettering} />
@@ -36,6 +47,10 @@
     overflow-y: auto;
     border-left: 1px solid var(--line);
     padding: 12px 16px;
+  }
+
+  aside:focus {
+    outline: none;
   }
 
   aside > p {

@@ -2,6 +2,7 @@
   import { TextInput } from 'carbon-components-svelte';
   import { setFigure } from '../api/client';
   import { figure } from '../words/words';
+  import { isUndo } from './undoing';
   import { length, units } from '../words/units.svelte';
 
   interface Props {
@@ -61,6 +62,7 @@
   }
 
   function press(event: KeyboardEvent): void {
+    if (typed === undefined && isUndo(event)) return;
     event.stopPropagation();
     if (event.key === 'Enter') void set();
     if (event.key === 'Escape') {

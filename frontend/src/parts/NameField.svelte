@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What something is called; emptied, it goes by what it is. */
   import { TextInput } from 'carbon-components-svelte';
+  import { isUndo } from './undoing';
 
   interface Props {
     name: string;
@@ -20,6 +21,7 @@
   }
 
   function press(event: KeyboardEvent): void {
+    if (typed === undefined && isUndo(event)) return;
     event.stopPropagation();
     if (event.key === 'Enter') set();
     if (event.key === 'Escape') typed = undefined;
