@@ -3,7 +3,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import type { Viewport } from './viewport.svelte';
   import DimensionFigure from './DimensionFigure.svelte';
-  import { freePlaces, type Spot } from './free_places';
+  import { freePlaces, spotsOf } from './free_places';
   import { exactLength, said, units } from '../words/units.svelte';
 
   let { editor, view }: { editor: Editor; view: Viewport } = $props();
@@ -44,11 +44,7 @@
   });
 
   /** What figures keep off: the letters. */
-  const spots = $derived(
-    (editor.live.around?.letterings ?? []).flatMap((line) =>
-      line.spots.map(({ at, reach }): Spot => [...view.toScreen(at), Math.max(view.scale * reach, 3)]),
-    ),
-  );
+  const spots = $derived(spotsOf(editor.live.around?.letterings ?? [], view));
 
   /** The ends of a dimension's line; one that may be turned about its middle is turned off letters. */
   function freeLine({ start, end, turns }: Dimension): [XY, XY] {

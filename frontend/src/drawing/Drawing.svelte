@@ -2,6 +2,7 @@
   import { catalogue, labelOf } from '../api/catalogue';
   import type { SceneLettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import { freePlaces, spotsOf } from './free_places';
   import { Gestures } from './gestures.svelte';
   import { Holds } from './holds';
   import { Sketch } from './sketch.svelte';
@@ -32,6 +33,18 @@
   const outputs = $derived(
     new Map(editor.piece.guides.flatMap((one) => (one.output ? [[one.id, one.output] as const] : []))),
   );
+  /** The letters that say so, beside their guides and off the lettering. */
+  const badges = $derived.by(() => {
+    const mine = shownGuides.flatMap((guide) => {
+      const output = outputs.get(guide.id);
+      return output ? [{ guide: guide.id, output, at: view.toScreen(guide.label_at) }] : [];
+    });
+    if (!mine.length) return [];
+    const wanted = mine.map((one) => ({ at: one.at, half: [7, 7] as const }));
+    const spots = spotsOf(editor.live.around?.letterings ?? [], view);
+    const places = freePlaces(wanted, spots, [view.width, view.height]);
+    return mine.map((one, index) => ({ ...one, at: places[index]! }));
+  });
   const sketch = $derived(new Sketch(editor));
   const holds = $derived(new Holds(editor, view, () => sketch));
   const gestures = $derived(
@@ -198,16 +211,13 @@
           <path class="stretch" d={scene.measure.path} />
         {/if}
       </g>
-      {#each shownGuides as guide (guide.id)}
-        {@const output = outputs.get(guide.id)}
-        {#if output}
-          {@const [x, y] = view.toScreen(guide.label_at)}
-          <g class="output">
-            <title>This guide is {catalogue().outputs[output]?.words}</title>
-            <rect x={x - 7} y={y - 7} width="14" height="14" />
-            <text {x} y={y + 4}>{catalogue().outputs[output]?.letter}</text>
-          </g>
-        {/if}
+      {#each badges as { guide, output, at } (guide)}
+        {@const [x, y] = at}
+        <g class="output">
+          <title>This guide is {catalogue().outputs[output]?.words}</title>
+          <rect x={x - 7} y={y - 7} width="14" height="14" />
+          <text {x} y={y + 4}>{catalogue().outputs[output]?.letter}</text>
+        </g>
       {/each}
       {#each endings as ending (ending.line)}
         {@const [x, y] = view.toScreen(ending.at)}

@@ -1,5 +1,8 @@
 /** Places for figures on the drawing: near where they belong, off letters and off each other. */
 
+import type { SceneLettering } from '../api/client';
+import type { Viewport } from './viewport.svelte';
+
 export type Place = readonly [number, number];
 /** What a figure keeps off: its middle and how far it reaches, px. */
 export type Spot = readonly [number, number, number];
@@ -9,6 +12,13 @@ export interface Wanted {
   at: Place;
   /** Half its width and height. */
   half: Place;
+}
+
+/** The letters of all lines where they are on the screen, to be kept off. */
+export function spotsOf(lines: readonly SceneLettering[], view: Viewport): Spot[] {
+  return lines.flatMap((line) =>
+    line.spots.map(({ at, reach }): Spot => [...view.toScreen(at), Math.max(view.scale * reach, 3)]),
+  );
 }
 
 const STEP = 18;

@@ -78,7 +78,7 @@
   }
 </script>
 
-<div class="length">
+<div class="length" class:long={shown.length > 4}>
   <TextInput
     size="sm"
     labelText={label}
@@ -98,7 +98,15 @@
 
 <style>
   .length {
+    container-type: inline-size;
     position: relative;
+  }
+
+  /* In a narrow field a long figure needs all of it. */
+  @container (max-width: 96px) {
+    .long .unit {
+      display: none;
+    }
   }
 
   .unit {
