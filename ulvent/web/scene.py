@@ -302,8 +302,9 @@ def _chosen_guide(layout: Layout, chosen: str | None) -> tuple[LaidGuide | None,
 def _strip(strip: Strip) -> SceneStrip:
     return SceneStrip(
         guide=strip.guide.recipe.id,
-        length=strip.guide.curve.length,
-        closed=strip.guide.curve.closed,
+        length=strip.length,
+        closed=strip.guide.curve.closed and not strip.filled,
+        filled=strip.filled,
         against=strip.against,
         lines=[_strip_line(line) for line in strip.letterings],
         free=list(strip.free),

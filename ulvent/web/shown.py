@@ -241,7 +241,7 @@ class StripLine(BaseModel):
 
 
 class SceneStrip(BaseModel):
-    """The chosen guide, straight.
+    """The chosen guide, straight, or the lines that fill it, one below the other.
 
     corners
         where it has corners
@@ -252,6 +252,7 @@ class SceneStrip(BaseModel):
     guide: str
     length: float
     closed: bool
+    filled: bool
     against: bool
     lines: list[StripLine]
     free: list[tuple[float, float]]

@@ -5287,7 +5287,7 @@ export interface components {
         };
         /**
          * SceneStrip
-         * @description The chosen guide, straight.
+         * @description The chosen guide, straight, or the lines that fill it, one below the other.
          *
          *     corners
          *         where it has corners
@@ -5301,6 +5301,8 @@ export interface components {
             length: number;
             /** Closed */
             closed: boolean;
+            /** Filled */
+            filled: boolean;
             /** Against */
             against: boolean;
             /** Lines */

@@ -16,6 +16,7 @@
   /** The share of the strip's height that letters take up: of one line, and of several laps. */
   const TALLEST = 0.26;
   const TALLEST_LAPS = 0.48;
+  const TALLEST_FILLED = 0.72;
   const CLOSEST = 200;
   /** How much is shown beyond the seam, px. */
   const OVER = 42;
@@ -47,7 +48,10 @@
   /** How far letters reach above the guide and below it, mm; laps lie one below the other. */
   const above = $derived(Math.max(...upright.map((one) => one.height - one.foot), 1e-6));
   const below = $derived(Math.max(...upright.map((one) => one.foot), 0));
-  const most = $derived(height * (upright.length > 1 ? TALLEST_LAPS : TALLEST));
+  const filled = $derived(strip?.filled ?? false);
+  const most = $derived(
+    height * (filled ? TALLEST_FILLED : upright.length > 1 ? TALLEST_LAPS : TALLEST),
+  );
 
   /** How much closer than the whole guide it is looked at, and from which station on. */
   let zoom = $state(1);
@@ -264,7 +268,7 @@
       resize(tall + by);
     }}
   ></div>
-  <StripHead {editor} {guide} {gaps} turned={turned.length > 0} {zoom} onzoom={(by) => (by ? closer(by) : (zoom = 1))} />
+  <StripHead {editor} {guide} {gaps} {filled} turned={turned.length > 0} {zoom} onzoom={(by) => (by ? closer(by) : (zoom = 1))} />
   <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
     {#if strip && width}
       <!-- svelte-ignore a11y_no_static_element_interactions -->
@@ -278,13 +282,13 @@
         onpointerup={up}
         onpointercancel={up}
       >
-        <rect class="field" x={x(0)} y={RULER} width={scale * length} height={line - RULER + 1} />
+        <rect class="field" x={x(0)} y={RULER} width={scale * length} height={filled ? bars - RULER : line - RULER + 1} />
         <path class="tick" d={ticks.path} />
         {#each ticks.labels as label (label.text)}
           <text class="figure" x={label.at} y={RULER - 10}>{label.text}</text>
         {/each}
         <path class="edge" d={`M${x(0)} ${RULER}H${x(length)}`} />
-        <path class="guide" d={`M${x(0)} ${line}H${x(length)}`} />
+        {#if !filled}<path class="guide" d={`M${x(0)} ${line}H${x(length)}`} />{/if}
 
         {#each strip.bends as [from, to] (from)}
           <path class="tight" d={`M${x(from)} ${line + 3}H${Math.max(x(to), x(from) + 3)}`}>

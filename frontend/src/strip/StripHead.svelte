@@ -12,13 +12,15 @@
     gaps: StripLine['gaps'] | undefined;
     /** Whether a line reads the other way. */
     turned: boolean;
+    /** Whether the lines are shown that fill the guide's inside. */
+    filled: boolean;
     /** How much closer than the whole guide it is looked at. */
     zoom: number;
     /** Look closer by a factor, or, for 0, at the whole guide. */
     onzoom: (by: number) => void;
   }
 
-  let { editor, guide, gaps, turned, zoom, onzoom }: Props = $props();
+  let { editor, guide, gaps, turned, filled, zoom, onzoom }: Props = $props();
 
   type Spacing = NonNullable<Lettering['spacing']>;
 
@@ -33,7 +35,7 @@
 </script>
 
 <header>
-  <strong>{guide ? `${guideName(guide)}, pulled straight` : 'Strip'}</strong>
+  <strong>{guide ? `${guideName(guide)}, ${filled ? 'filled line by line' : 'pulled straight'}` : 'Strip'}</strong>
   {#if editor.lettering && !editor.lettering.dial}
     <span class="spacing" role="group" aria-label="Gaps between letters">
       gaps

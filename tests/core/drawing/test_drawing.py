@@ -108,6 +108,28 @@ class Measuring(unittest.TestCase):
             {"id": "g", "kind": "line", "length": 9})).guides[0], (3.0,)).radius)  # fmt: skip
 
 
+class FilledStrip(unittest.TestCase):
+    def test_a_filled_shape_lies_line_by_line_as_it_stands(self) -> None:
+        words = {"id": "t", "guide": "rim", "text": "pears and plums ", "face": "lato-bold",
+                 "height": 9, "fill": {"again": True}}  # fmt: skip
+        layout = laid(document(letterings=[words]))
+        strip = pull_straight(layout, layout.guides[0], against=False)
+        self.assertTrue(strip.filled)
+        self.assertEqual(len(strip.letterings), len(layout.settings))
+        self.assertGreater(len(strip.letterings), 8)
+        # From letter to letter it is as far as on the drawing, and from the leftmost as well.
+        lefts = [row.setting.poses.feet[:, 0].min() for row in strip.letterings]
+        for row in strip.letterings:
+            feet = row.setting.poses.feet[:, 0]
+            middles = (np.array(row.starts) + np.array(row.ends)) / 2.0
+            np.testing.assert_allclose(np.diff(middles), np.diff(feet), atol=1e-6)
+            np.testing.assert_allclose(middles - middles.min(), feet - feet.min(), atol=1e-6)
+        offs = [np.array(row.starts).min() for row in strip.letterings]
+        np.testing.assert_allclose(np.diff(offs), np.diff(lefts), atol=4.0)
+        rows = [row.foot for row in strip.letterings]
+        self.assertTrue((np.diff(rows) > 0.0).all())
+
+
 class Bands(unittest.TestCase):
     def test_on_a_ring_they_are_parts_of_an_annulus(self) -> None:
         found = line(RING, text="QUILLMERE ORCHARD", height=12)

@@ -21,6 +21,8 @@ from ulvent.core.setting import Setting, letter_corners, tight_stretches
 from ulvent.core.setting.letters.touch import touch_height
 
 _WIDEST = 8.0
+_LINE_TO_LINE = 1.6
+"""From line to line of a filled shape, in capitals' heights."""
 _SHORTEST_ROOM = 0.5
 """Free stretches shorter than this, mm, are not worth a dimension."""
 
@@ -82,17 +84,24 @@ class StripLettering:
 
 @dataclass(frozen=True)
 class Strip:
-    """One guide, straight.
+    """One guide, straight; or, where its inside is filled, the lines that fill it.
+
+    length
+        of the guide, or from the leftmost to the rightmost of those lines, mm
 
     free
         stretches of the strip on which nothing stands, as pairs of x, mm
     corners
         x of the guide's corners
+    filled
+        whether it shows the lines that fill the guide's inside, each where it is along them
     bends
         stretches that bend more tightly than the letters on them can follow, as pairs of x
     """
 
     guide: LaidGuide
+    length: float
+    filled: bool
     against: bool
     letterings: tuple[StripLettering, ...]
     free: tuple[tuple[float, float], ...]
@@ -102,14 +111,23 @@ class Strip:
 
 def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
     """The strip of `guide`, in its own direction or `against` it."""
+    filling = [
+        setting
+        for setting in layout.settings
+        if setting.lettering.guide == guide.recipe.id and _fills(setting)
+    ]
     mine = [
         setting
         for setting in layout.settings
         # Lines that fill the guide's inside stand on lines of their own.
         if setting.lettering.guide == guide.recipe.id and not _fills(setting)
     ]
+    if filling and not mine:
+        return _filled(guide, filling)
     return Strip(
         guide=guide,
+        length=guide.curve.length,
+        filled=False,
         against=against,
         letterings=tuple(_lettering(setting, guide, against) for setting in mine),
         free=_free(guide, mine, against),
@@ -119,6 +137,32 @@ def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
         ),
         bends=_bends(guide, mine, against),
     )
+
+
+def _filled(guide: LaidGuide, lines: list[Setting]) -> Strip:
+    """The lines of a filled shape, one below the other, as they lie along their direction."""
+    along = lines[0].baseline.frames([0.0]).tangents[0]
+    begins = np.array([float(line.baseline.points([0.0])[0] @ along) for line in lines])
+    ends = begins + [line.baseline.length for line in lines]
+    pitch = _LINE_TO_LINE * max(line.capital for line in lines)
+    letterings = tuple(
+        _on_own_line(line, float(begin - begins.min()), -index * pitch)
+        for index, (line, begin) in enumerate(zip(lines, begins, strict=True))
+    )
+    length = float(ends.max() - begins.min())
+    return Strip(guide, length, True, False, letterings, (), (), ())
+
+
+def _on_own_line(setting: Setting, begin: float, foot: float) -> StripLettering:
+    count = len(setting.clusters)
+    x = begin + setting.middles
+    matrices = np.zeros((count, 2, 3))
+    matrices[:, 0, 0] = matrices[:, 1, 1] = setting.scales
+    matrices[:, 0, 2] = x - setting.widths / 2.0
+    matrices[:, 1, 2] = foot
+    half = setting.advances / 2.0
+    starts, ends = (x - half).tolist(), (x + half).tolist()
+    return StripLettering(setting, matrices, True, (), starts, ends, False)
 
 
 def _fills(setting: Setting) -> bool:
