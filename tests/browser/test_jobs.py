@@ -216,6 +216,18 @@ class ChangingOnesMind(JobTest):
         expect(page.locator("main [data-lettering]")).to_have_count(0)
         self.assertNotEqual(page.evaluate("document.activeElement.tagName"), "BODY")
 
+    def test_a_guide_is_copied_with_those_it_is_made_from(self) -> None:
+        inner = {"id": "inner", "kind": "parallel", "guide": "rim", "distance": 20}
+        page, piece = self.opened(guides=[document()["guides"][0], inner])
+        page.get_by_role("button", name=re.compile("^Inner ·")).click()
+        page.keyboard.press("Control+c")
+        page.keyboard.press("Control+v")
+        self.eventually(lambda: len(self.stored(piece)["guides"]) == 4)
+        self.assertEqual(
+            [(one["id"], one.get("guide")) for one in self.stored(piece)["guides"][2:]],
+            [("rim-2", None), ("inner-2", "rim-2")],
+        )
+
     def test_a_ring_becomes_an_oval_and_keeps_its_words(self) -> None:
         page, piece = self.two_guides()
         page.get_by_role("button", name=re.compile("^Rim")).click()

@@ -138,6 +138,7 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
         ],
         bounds=guide.bounds,
         extent=extent(guide.bounds),
+        leans_on=list(recipe.leans_on),
         becomes={name: KINDS[name].title for name in becomes(recipe)},
         label_at=as_point(guide.curve.points([_LABELLED * guide.curve.length])[0]),
         shown=not (recipe.hidden or recipe.removed),

@@ -46,6 +46,8 @@ class SceneGuide(BaseModel):
         figures of it that lettering can size
     becomes
         kinds that it can become, by their names, with their titles
+    leans_on
+        ids of the guides that it is made from
     """
 
     id: str
@@ -57,6 +59,7 @@ class SceneGuide(BaseModel):
     extent: tuple[float, float]
     label_at: Point
     becomes: dict[str, str]
+    leans_on: list[str]
     shown: bool
     note: str
     tight: str

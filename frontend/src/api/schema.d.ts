@@ -5090,6 +5090,8 @@ export interface components {
          *         figures of it that lettering can size
          *     becomes
          *         kinds that it can become, by their names, with their titles
+         *     leans_on
+         *         ids of the guides that it is made from
          */
         SceneGuide: {
             /** Id */
@@ -5123,6 +5125,8 @@ export interface components {
             becomes: {
                 [key: string]: string;
             };
+            /** Leans On */
+            leans_on: string[];
             /** Shown */
             shown: boolean;
             /** Note */

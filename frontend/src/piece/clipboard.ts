@@ -1,6 +1,6 @@
 /** Guides and letterings copied, to be pasted into this piece or another one, also in another tab. */
 
-import type { Guide, Lettering, Piece } from '../api/client';
+import type { Guide, Lettering, Piece, SceneGuide } from '../api/client';
 import type { Chosen } from './selection.svelte';
 
 const KEY = 'ulvent.copied';
@@ -11,18 +11,19 @@ export interface Copied {
 }
 
 /** The chosen lettering, or the chosen guide with what it is made from and what stands on it. */
-export function copied(piece: Piece, chosen: Chosen | undefined): Copied | undefined {
+export function copied(
+  piece: Piece,
+  chosen: Chosen | undefined,
+  laid: readonly SceneGuide[],
+): Copied | undefined {
   if (chosen?.kind === 'lettering') {
     return { guides: [], letterings: piece.letterings.filter((one) => one.id === chosen.id) };
   }
   if (chosen?.kind !== 'guide') return undefined;
   const wanted = new Set([chosen.id]);
-  // Guides name those they are made from in fields of their own.
+  // What is added is looked at in turn.
   for (const id of wanted) {
-    const guide = piece.guides.find((one) => one.id === id) as unknown as Record<string, unknown>;
-    for (const field of ['guide', 'first', 'second']) {
-      if (typeof guide?.[field] === 'string') wanted.add(guide[field]);
-    }
+    for (const other of laid.find((one) => one.id === id)?.leans_on ?? []) wanted.add(other);
   }
   return {
     guides: piece.guides.filter((one) => wanted.has(one.id)),

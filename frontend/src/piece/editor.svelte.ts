@@ -199,7 +199,7 @@ export class Editor {
 
   /** Take up what is chosen, to be pasted here or in another piece; whether there was anything. */
   copy(): boolean {
-    const what = copied(this.piece, this.selection.chosen);
+    const what = copied(this.piece, this.selection.chosen, this.live.around?.guides ?? []);
     if (what) keepCopied(what);
     return Boolean(what);
   }
