@@ -15,7 +15,7 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.guides.blanks import Blank
 from ulvent.core.guides.kinds import AnyGuide, Guide
 from ulvent.core.recipe import Piece
-from ulvent.core.recipe.beginnings import BEGINNINGS
+from ulvent.core.recipe.beginnings import BEGINNINGS, Beginning
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces
 from ulvent.web.bench import Bench, TheBench
@@ -51,8 +51,6 @@ class FirstPiece(BaseModel):
 @router.get("/{name}/picture", response_class=Response)
 def picture(name: str, bench: TheBench) -> Response:
     """A piece to begin from as a small picture (SVG)."""
-    if name not in BEGINNINGS:
-        raise wrong_field("beginning", f"there is no “{name}” to begin from")
     data = write_thumbnail(bench.workshop.of(_beginning(name)).layout)
     return Response(data, media_type="image/svg+xml")
 
@@ -76,15 +74,19 @@ def begin(
 
 @lru_cache(maxsize=32)
 def _beginning(name: str) -> Piece:
-    return BEGINNINGS[name].piece("")
+    return _beginning_named(name).piece("")
+
+
+def _beginning_named(name: str) -> Beginning:
+    if name not in BEGINNINGS:
+        raise wrong_field("beginning", f"there is no “{name}” to begin from")
+    return BEGINNINGS[name]
 
 
 def _first(first: FirstPiece, bench: Bench) -> Piece:
     faces = bench.case.named
     if first.beginning:
-        if first.beginning not in BEGINNINGS:
-            raise wrong_field("beginning", f"there is no “{first.beginning}” to begin from")
-        piece = BEGINNINGS[first.beginning].piece(first.words.strip())
+        piece = _beginning_named(first.beginning).piece(first.words.strip())
         if first.blank is None or first.blank == piece.blank:
             return piece
         return perform(ScalePiece(act="scale-piece", blank=first.blank), piece, faces).piece

@@ -182,6 +182,11 @@ def with_new_guide(piece: Piece, guide: AnyGuide) -> Done:
     return Done(with_guides(piece, [*piece.guides, new]), Made("guide", new.id))
 
 
+def with_new_lettering(piece: Piece, lettering: Lettering) -> Piece:
+    """The piece with a lettering more, whose id is free."""
+    return piece.model_copy(update={"letterings": (*piece.letterings, lettering)})
+
+
 def with_lettering(piece: Piece, changed: Lettering) -> Piece:
     """The piece with a lettering in the place of the one with its id."""
     letterings = tuple(changed if one.id == changed.id else one for one in piece.letterings)

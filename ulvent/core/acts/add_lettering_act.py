@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from ulvent.core.acts.act import Act, Done, Made
+from ulvent.core.acts.act import Act, Done, Made, with_new_lettering
 from ulvent.core.acts.first_words import first_words
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Piece
@@ -21,5 +21,4 @@ class AddLettering(Act):
 
     def perform(self, piece: Piece, faces: FaceNamed) -> Done:
         lettering = first_words(piece, self.guide, self.choices, faces)
-        changed = piece.model_copy(update={"letterings": (*piece.letterings, lettering)})
-        return Done(changed, Made("lettering", lettering.id))
+        return Done(with_new_lettering(piece, lettering), Made("lettering", lettering.id))

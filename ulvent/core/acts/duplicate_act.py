@@ -4,13 +4,21 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ulvent.core.acts.act import Act, Done, Made, free_id, guide_of, lettering_of
+from ulvent.core.acts.act import (
+    Act,
+    Done,
+    Made,
+    free_id,
+    guide_of,
+    lettering_of,
+    with_new_lettering,
+)
 from ulvent.core.acts.first_words import first_words
 from ulvent.core.base.arrays import extent
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe import Lettering, Piece
+from ulvent.core.recipe import Piece
 
 _ASIDE = 0.1
 """How far a second guide lies from the first, of its larger side: so that both are seen."""
@@ -37,7 +45,7 @@ class Duplicate(Act):
         copy = lettering.model_copy(
             update={"id": free_id(lettering.id, piece.letterings), "name": "", **place}
         )
-        return Done(_with(piece, copy), Made("lettering", copy.id))
+        return Done(with_new_lettering(piece, copy), Made("lettering", copy.id))
 
     def _guide(self, piece: Piece) -> Done:
         guide = guide_of(piece, self.id)
@@ -55,9 +63,5 @@ class Duplicate(Act):
         for lettering in (one for one in piece.letterings if one.guide == guide.id):
             name = free_id(lettering.id, changed.letterings)
             mine = lettering.model_copy(update={"id": name, "guide": copy.id})
-            changed = _with(changed, mine)
+            changed = with_new_lettering(changed, mine)
         return Done(changed, Made("guide", copy.id))
-
-
-def _with(piece: Piece, lettering: Lettering) -> Piece:
-    return piece.model_copy(update={"letterings": (*piece.letterings, lettering)})

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ulvent.core.acts.act import Act, Done, Made, free_id
+from ulvent.core.acts.act import Act, Done, Made, free_id, with_new_lettering
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.guides.kinds import Guide
 from ulvent.core.layout import FaceNamed
@@ -45,6 +45,6 @@ class Paste(Act):
                 raise wrong_field("on", "is missing: choose the guide that the words go on")
             name = free_id(lettering.id, piece.letterings)
             mine = lettering.model_copy(update={"id": name, "guide": guide_id})
-            piece = piece.model_copy(update={"letterings": (*piece.letterings, mine)})
+            piece = with_new_lettering(piece, mine)
             made = Made("lettering", mine.id)
         return Done(piece, made)

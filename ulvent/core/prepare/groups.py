@@ -23,7 +23,6 @@ from ulvent.core.recipe.tool_sheet import PLAIN
 _BY_USE: dict[str, Output] = {"kept": "cut", "removed": "cut", "sunk": "engrave", "lines": "draw"}
 """What becomes of letters of which nothing else is said, by how the sheet is used."""
 
-
 _BORDER = ", border"
 
 
@@ -80,15 +79,21 @@ def file_groups(layout: Layout, ready: Prepared) -> tuple[Group, ...]:
 
 def layer_names(layout: Layout, ready: Prepared) -> list[str]:
     """What the layers of a piece are called, unlike each other."""
-    names = {
-        one.id: lettering_name(one, layout.lines_of(one.id)) for one in layout.piece.letterings
-    }
-    whole = layout.piece.title or "Lettering"
+    names, whole = _lettering_names(layout), _whole_name(layout.piece)
     found = [
         names.get(layer.owner, whole) + (_BORDER if layer.kind == "border" else "")
         for layer in ready.layers
     ]
     return list(numbered(found))
+
+
+def _lettering_names(layout: Layout) -> dict[str, str]:
+    return {one.id: lettering_name(one, layout.lines_of(one.id)) for one in layout.piece.letterings}
+
+
+def _whole_name(piece: Piece) -> str:
+    """What letterings are called that became one."""
+    return piece.title or "Lettering"
 
 
 def laid_lines(curves: Iterable[Curve], lie: Matrices) -> list[FileOutline]:
@@ -108,12 +113,9 @@ class _Gathering:
         self._moves = layout.piece.lie != type(layout.piece.lie)()
         self.groups: dict[tuple[str, ...], Group] = {}
         self._letterings = {one.id: one for one in layout.piece.letterings}
-        lines = {name: layout.lines_of(name) for name in self._letterings}
-        self._names = {
-            name: lettering_name(one, lines[name]) for name, one in self._letterings.items()
-        }
+        self._names = _lettering_names(layout)
         self._outputs = {
-            name: output_of(one, self._piece, lines[name][0].face.single_stroke)
+            name: output_of(one, self._piece, layout.lines_of(name)[0].face.single_stroke)
             for name, one in self._letterings.items()
         }
 
@@ -135,8 +137,8 @@ class _Gathering:
                 group.lines += map(self._laid, layer.strokes_of(tuple(mine)))
 
     def border(self, layer: Layer) -> None:
-        whose = self._names.get(layer.owner, self._piece.title)
-        group = self._group((layer.id,), layer.output, (whose or "Lettering") + _BORDER)
+        whose = self._names.get(layer.owner, _whole_name(self._piece))
+        group = self._group((layer.id,), layer.output, whose + _BORDER)
         if group is not None:
             group.areas += map(self._laid, layer.outlines)
 
@@ -156,7 +158,7 @@ class _Gathering:
         """The group of a lettering's letters or ticks; of what is made of several, the whole's."""
         if owner not in self._letterings:
             outputs = [one for one in self._outputs.values() if one != "none"] or ["cut"]
-            return self._group(("whole",), outputs[0], self._piece.title or "Lettering")
+            return self._group(("whole",), outputs[0], _whole_name(self._piece))
         dial = self._letterings[owner].dial
         if not ticks or dial is None or dial.ticks is None:
             return self._group(("letters", owner), self._outputs[owner], self._names[owner])
