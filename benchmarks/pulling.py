@@ -79,7 +79,7 @@ def pulled(piece: dict[str, Any], act: dict[str, Any]) -> tuple[np.ndarray, np.n
         for way, begin in (("named", {"base": opened["hash"]}), ("sent", {"piece": piece})):
             # Pulled a little farther the second time: nothing of it has been made yet.
             doing["end"] = [doing["end"][0] + 0.01, doing["end"][1]]
-            found = answered(bench, shapes, {**begin, "act": doing, "chosen": "x", "hold": True})
+            found = answered(bench, shapes, {**begin, "acts": [doing], "chosen": "x", "hold": True})
             took[way].append([at for at, _ in found])
     return np.array(took["named"]), np.array(took["sent"])
 

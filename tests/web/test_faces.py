@@ -81,10 +81,10 @@ class Faces(WebTest):
 
     def test_acts_on_letters_over_the_live_route(self) -> None:
         act = {"act": "nudge", "lettering": "name", "letters": [1], "along": 0.5}
-        answer = self.scene(document(), act=act)
+        answer = self.scene(document(), acts=[act])
         self.assertEqual(answer["acted"]["letterings"][0]["hand"][0]["along"], 0.5)
         self.assertEqual(answer["scene"]["letterings"][0]["hand"][0]["letter"], 1)
-        wrong = self.scene(document(), act={**act, "lettering": "nobody"})
+        wrong = self.scene(document(), acts=[{**act, "lettering": "nobody"}])
         self.assertEqual(wrong["problems"][0]["field"], "lettering")
 
     def test_remedies_are_tried_apart_from_the_live_channel(self) -> None:

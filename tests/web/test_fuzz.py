@@ -37,7 +37,7 @@ class RandomPieces(WebTest):
             doing.guides, doing.letterings = fuzz.guides, fuzz.letterings
             for one in doing.random.sample(acts["oneOf"], ACTS_A_PIECE):
                 act = doing.value(one)
-                answer = self.asked("/api/scene", seed, sequence=2, piece=piece, act=act)
+                answer = self.asked("/api/scene", seed, sequence=2, piece=piece, acts=[act])
                 done += answer.json().get("acted") is not None
         # What is refused at once would prove nothing.
         self.assertGreater(sound, 8)
@@ -46,7 +46,7 @@ class RandomPieces(WebTest):
     def asked(self, path: str, seed: int, **body: object) -> Any:
         answer = self.client.post(path, json=body)
         self.assertLess(answer.status_code, 500, (seed, path, answer.text[:300]))
-        self.assertNotIn(FAILED, answer.text, (seed, path, body.get("act")))
+        self.assertNotIn(FAILED, answer.text, (seed, path, body.get("acts")))
         return answer
 
 

@@ -174,7 +174,7 @@ class LiveGuides(WebTest):
         piece = document(guides=[{"id": "rim", **zoo.RECIPES["drawn"]}])
         before = self.ask(piece, chosen="rim")["scene"]
         act = {"act": "pull", "guide": "rim", "grip": "node:1", "start": [0, 0], "end": [0, -9]}
-        after = self.ask(piece, chosen="rim", act=act)
+        after = self.ask(piece, chosen="rim", acts=[act])
         self.assertEqual(after["acted"]["guides"][0]["nodes"][1]["at"], [30, 34])
         self.assertNotEqual(
             after["scene"]["letterings"][0]["matrices"], before["letterings"][0]["matrices"]
@@ -201,7 +201,7 @@ class LiveGuides(WebTest):
 
     def test_what_an_act_makes_can_be_kept(self) -> None:
         act = {"act": "add-guide", "recipe": {"id": "box", **zoo.RECIPES["rectangle"]}}
-        acted = self.ask(document(), act=act)["acted"]
+        acted = self.ask(document(), acts=[act])["acted"]
         self.assertEqual(acted["guides"][1]["corners"], "keep-off")
         parse_piece(acted)
 

@@ -30,24 +30,24 @@ class Bases(WebTest):
         self.assertEqual(again["scene"], first["scene"])
 
     def test_a_base_that_is_not_known_is_asked_for(self) -> None:
-        answer = self.asked(base="0" * 32, act=PULL)
+        answer = self.asked(base="0" * 32, acts=[PULL])
         self.assertEqual((answer["unknown"], answer["scene"], answer["acted"]), (True, None, None))
 
     def test_a_pull_lays_its_base_out_no_second_time(self) -> None:
         """With a fit: what the pull starts from is solved once."""
         fitted = with_lettering(text="QUILL", fit={"kind": "height"})
         base = self.asked(piece=fitted)["hash"]
-        self.asked(base=base, act=PULL, hold=True)
+        self.asked(base=base, acts=[PULL], hold=True)
         with patch("ulvent.core.workshop.lay_out", wraps=lay_out) as laying:
-            self.asked(base=base, act=PULL, hold=True)
+            self.asked(base=base, acts=[PULL], hold=True)
         laying.assert_called_once()
         self.assertNotEqual(laying.call_args.args[0].letterings[0].at, 0)
 
     def test_what_is_in_hand_has_no_name_and_the_end_of_a_pull_has(self) -> None:
         base = self.asked(piece=document())["hash"]
-        held = self.asked(base=base, act=PULL, hold=True)
+        held = self.asked(base=base, acts=[PULL], hold=True)
         self.assertEqual((held["base"], held["hash"]), (base, None))
-        done = self.asked(base=base, act=PULL)
+        done = self.asked(base=base, acts=[PULL])
         self.assertNotIn(done["hash"], (None, base))
         # The page goes on from there by name, and means what it was shown.
         onward = self.asked(base=done["hash"])

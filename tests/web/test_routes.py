@@ -209,15 +209,17 @@ class Live(WebTest):
 
     def test_a_slide_is_answered_with_where_the_lettering_comes_to_stand(self) -> None:
         with self.channel() as channel:
-            by = self.ask(channel, act={"act": "slide-by", "lettering": "name", "by": 10})
+            by = self.ask(channel, acts=[{"act": "slide-by", "lettering": "name", "by": 10}])
             after = self.ask(
                 channel,
-                act={
-                    "act": "slide-after",
-                    "lettering": "name",
-                    "start": [0, -120],
-                    "end": [120, 0],
-                },
+                acts=[
+                    {
+                        "act": "slide-after",
+                        "lettering": "name",
+                        "start": [0, -120],
+                        "end": [120, 0],
+                    }
+                ],
             )
         self.assertAlmostEqual(by["acted"]["letterings"][0]["at"], 10)
         self.assertAlmostEqual(after["acted"]["letterings"][0]["at"], 188.496)
@@ -225,7 +227,7 @@ class Live(WebTest):
     def test_while_something_is_held_what_moves_comes_first(self) -> None:
         with self.channel() as channel:
             moved = self.ask(
-                channel, hold=True, act={"act": "slide-by", "lettering": "name", "by": 9}
+                channel, hold=True, acts=[{"act": "slide-by", "lettering": "name", "by": 9}]
             )
             scene = json.loads(channel.receive_text())
         self.assertIsNone(moved["scene"])
@@ -259,7 +261,7 @@ class Live(WebTest):
                 self.assertTrue(json.loads(channel.receive_text())["problems"], text)
             wrong = self.ask(channel, piece=with_lettering(height=0))
             self.assertEqual(wrong["problems"][0]["field"], "letterings[0].height")
-            unknown = self.ask(channel, act={"act": "slide-by", "lettering": "none", "by": 1})
+            unknown = self.ask(channel, acts=[{"act": "slide-by", "lettering": "none", "by": 1}])
             self.assertEqual(unknown["problems"][0]["field"], "lettering")
             self.assertEqual(len(self.ask(channel)["scene"]["letterings"]), 1)
 

@@ -90,8 +90,8 @@ class Turning(unittest.TestCase):
 
     def test_what_an_act_is_asked_with_is_turned_on_its_way_in(self) -> None:
         asked = {"act": "slide-after", "lettering": "x", "start": [1, 2], "end": [3, 4]}
-        request = turned(LiveRequest.model_validate({"sequence": 1, "act": asked}))
-        self.assertEqual((request.act.start, request.act.end), ((1.0, -2.0), (3.0, -4.0)))
+        request = turned(LiveRequest.model_validate({"sequence": 1, "acts": [asked]}))
+        self.assertEqual((request.acts[0].start, request.acts[0].end), ((1.0, -2.0), (3.0, -4.0)))
 
     def test_what_moves_is_what_the_whole_scene_shows(self) -> None:
         """A pull is answered twice: both answers are turned alike."""

@@ -19,13 +19,13 @@ import contextlib
 import json
 import time
 from collections.abc import Iterator
-from typing import Any
+from typing import Annotated, Any
 
 import structlog
 from fastapi import APIRouter, WebSocket, WebSocketDisconnect
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel, Field, ValidationError
 
-from ulvent.core.acts import AnyAct, Made, perform
+from ulvent.core.acts import AnyAct, Made, perform_all
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.proof import Remedy
@@ -43,6 +43,7 @@ router = APIRouter()
 _SEND_SECONDS = 10.0
 _PAUSE_SECONDS = 0.04
 """A pointer that has not moved for so long rests."""
+MOST_ACTS = 600
 _SCENE_SECONDS = 0.4
 """While a pointer moves, a whole scene comes no sooner than so long after the last one."""
 
@@ -56,8 +57,8 @@ class LiveRequest(BaseModel):
         the document itself, instead
     chosen
         the lettering or guide whose strip is shown
-    act
-        with its points in mm, y down as the screen has it
+    acts
+        done one after another, as one change, with their points in mm, y down as the screen has it
     node
         the chosen point of the chosen guide
     marks
@@ -72,7 +73,7 @@ class LiveRequest(BaseModel):
     base: str | None = None
     piece: dict[str, Any] | None = None
     chosen: str | None = None
-    act: AnyAct | None = None
+    acts: Annotated[tuple[AnyAct, ...], Field(max_length=MOST_ACTS)] = ()
     marks: tuple[float | Point, ...] = ()
     node: int | None = None
     hold: bool = False
@@ -102,7 +103,7 @@ class LiveAnswer(BaseModel):
     scene: Scene | None = None
     moved: Moved | None = None
     acted: Piece | None = None
-    made: Made | None = None
+    made: tuple[Made, ...] = ()
     said: str = ""
     shapes: dict[str, str] = {}
     problems: list[WrongField] = []
@@ -138,12 +139,11 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
         if base is None:
             yield LiveAnswer(sequence=sequence, unknown=True)
             return
-        work, made, said = base, None, ""
-        if request.act is not None:
-            done = perform(request.act, base.solved, bench.case.named)
+        work, done = base, None
+        if request.acts:
+            done = perform_all(request.acts, base.solved, bench.case.named)
             # What is in hand is only looked at; the last answer of a pull is exact.
             work = shop.in_hand(done.piece) if request.hold else shop.of(done.piece)
-            made, said = done.made, done.said
         shown = _by_face(work, request.by_face, shop)
         painting = Painting(shown.layout, request.chosen, request.node)
         if request.hold:
@@ -157,11 +157,11 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
     yield LiveAnswer(
         sequence=sequence,
         base=base.hash,
-        hash=None if request.act is not None and request.hold else work.hash,
+        hash=None if done and request.hold else work.hash,
         scene=found,
-        acted=None if request.act is None else work.piece,
-        made=made,
-        said=said,
+        acted=work.piece if done else None,
+        made=done.made if done else (),
+        said=done.said if done else "",
         shapes=shapes,
     )
 

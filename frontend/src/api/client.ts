@@ -26,7 +26,7 @@ export type Finding = Schemas['Finding'];
 export type LiveRequest = Schemas['LiveRequest'];
 export type LiveAnswer = Schemas['LiveAnswer'];
 export type Moved = Schemas['Moved'];
-export type Act = NonNullable<LiveRequest['act']>;
+export type Act = NonNullable<LiveRequest['acts']>[number];
 export type Grip = Schemas['Grip'];
 export type DrawerEntry = Schemas['DrawerEntry'];
 export type ShownFile = Schemas['ShownFile'];
@@ -57,33 +57,4 @@ export type Document = { [key: string]: unknown };
 /** A typed piece as the plain document that the server takes and checks. */
 export function asDocument(piece: Piece): Document {
   return piece as unknown as Document;
-}
-
-const figuresOnTheirWay = new Set<Promise<void>>();
-
-/**
- * Hand a typed figure, as mm by the server's arithmetic, to `set`; what is wrong with
- * it, in words, or nothing.
- */
-export function setFigure(
-  text: string,
-  set: (value: number) => void,
-  unit: 'mm' | 'in' = 'mm',
-): Promise<string> {
-  const answered = api
-    .GET('/api/figure', { params: { query: { text, unit } } })
-    .catch(() => undefined)
-    .then((answer) => {
-      if (!answer?.data) return saying(answer?.error);
-      set(answer.data.value);
-      return '';
-    });
-  const settled = answered.then(() => void figuresOnTheirWay.delete(settled));
-  figuresOnTheirWay.add(settled);
-  return answered;
-}
-
-/** When every typed figure has been understood: a click may come while one is on its way. */
-export async function figuresSettled(): Promise<void> {
-  await Promise.all(figuresOnTheirWay);
 }

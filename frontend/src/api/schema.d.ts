@@ -2008,7 +2008,7 @@ export interface components {
         };
         /**
          * Duplicate
-         * @description A lettering at a free place of its guide, or a guide beside itself with its lettering.
+         * @description Letterings at free places of their guides; guides beside themselves with their lettering.
          */
         Duplicate: {
             /**
@@ -2017,12 +2017,15 @@ export interface components {
              */
             act: "duplicate";
             /**
-             * Of
-             * @enum {string}
+             * Guides
+             * @default []
              */
-            of: "lettering" | "guide";
-            /** Id */
-            id: string;
+            guides: string[];
+            /**
+             * Letterings
+             * @default []
+             */
+            letterings: string[];
         };
         /**
          * EllipseGuide
@@ -3331,7 +3334,11 @@ export interface components {
             scene?: components["schemas"]["Scene"] | null;
             moved?: components["schemas"]["Moved"] | null;
             acted?: components["schemas"]["Piece"] | null;
-            made?: components["schemas"]["Made"] | null;
+            /**
+             * Made
+             * @default []
+             */
+            made: components["schemas"]["Made"][];
             /**
              * Said
              * @default
@@ -3360,8 +3367,8 @@ export interface components {
          *         the document itself, instead
          *     chosen
          *         the lettering or guide whose strip is shown
-         *     act
-         *         with its points in mm, y down as the screen has it
+         *     acts
+         *         done one after another, as one change, with their points in mm, y down as the screen has it
          *     node
          *         the chosen point of the chosen guide
          *     marks
@@ -3382,8 +3389,11 @@ export interface components {
             } | null;
             /** Chosen */
             chosen?: string | null;
-            /** Act */
-            act?: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["Become"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["Duplicate"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["MoveLettering"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["Paste"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["Reorder"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["Simplify"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"]) | null;
+            /**
+             * Acts
+             * @default []
+             */
+            acts: (components["schemas"]["AddGuide"] | components["schemas"]["AddLettering"] | components["schemas"]["AddNode"] | components["schemas"]["Arrange"] | components["schemas"]["Become"] | components["schemas"]["ChangeBridge"] | components["schemas"]["CloseUp"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DrawThrough"] | components["schemas"]["Duplicate"] | components["schemas"]["GiveAs"] | components["schemas"]["JoinGuides"] | components["schemas"]["KeepFigures"] | components["schemas"]["KeepPlaceAs"] | components["schemas"]["LabelWith"] | components["schemas"]["MakeDrawn"] | components["schemas"]["MatchBand"] | components["schemas"]["MoveLettering"] | components["schemas"]["NudgeLetters"] | components["schemas"]["OtherSide"] | components["schemas"]["Paste"] | components["schemas"]["PasteLabels"] | components["schemas"]["PlaceLabels"] | components["schemas"]["PlaceNode"] | components["schemas"]["Pull"] | components["schemas"]["PullBridge"] | components["schemas"]["PullLetters"] | components["schemas"]["PutBack"] | components["schemas"]["RemoveGuide"] | components["schemas"]["RemoveLettering"] | components["schemas"]["RemoveNode"] | components["schemas"]["Reorder"] | components["schemas"]["ResizeGuide"] | components["schemas"]["RestoreGuide"] | components["schemas"]["ScalePiece"] | components["schemas"]["SetFit"] | components["schemas"]["SetJoint"] | components["schemas"]["SetNudge"] | components["schemas"]["SetTicks"] | components["schemas"]["Simplify"] | components["schemas"]["SlideAfter"] | components["schemas"]["SlideBy"] | components["schemas"]["SplitAt"] | components["schemas"]["StartGuide"] | components["schemas"]["TurnOver"])[];
             /**
              * Marks
              * @default []

@@ -2,7 +2,7 @@
   import Add from 'carbon-icons-svelte/lib/Add.svelte';
   import type { Guide, Lettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import type { Chosen } from '../piece/selection.svelte';
+  import type { Entry } from '../piece/selection.svelte';
   import { guideName, sentence } from '../words/words';
   import OutputBadge from '../parts/OutputBadge.svelte';
   import Gallery from './Gallery.svelte';
@@ -16,12 +16,11 @@
 
   let { editor, onfile, ondrawer }: Props = $props();
 
-  const chosen = $derived(editor.selection.chosen);
   const solved = $derived(editor.solved);
   const letteringsOf = (guide: Guide) =>
     solved.letterings.filter((one) => one.guide === guide.id);
-  const isChosen = (kind: Chosen['kind'], id = '') =>
-    chosen?.kind === kind && (chosen.kind === 'blank' || chosen.id === id);
+  const isChosen = (kind: Entry['kind'], id: string) => editor.selection.isChosen({ kind, id });
+  const blankChosen = $derived(editor.selection.chosen?.kind === 'blank');
   const lineOf = (lettering: Lettering) =>
     editor.live.around?.letterings.find((one) => one.id === lettering.id);
 
@@ -58,6 +57,27 @@
   const stoodOn = (guide: Guide) => letteringsOf(guide).length > 0;
   const shown = $derived(guides.filter((one) => !one.removed || stoodOn(one)));
 
+  /** All that can be chosen, from top to bottom. */
+  const entries = $derived(
+    shown.flatMap((guide): Entry[] => [
+      ...(guide.removed ? [] : [{ kind: 'guide', id: guide.id } as const]),
+      ...letteringsOf(guide).map(({ id }) => ({ kind: 'lettering', id }) as const),
+    ]),
+  );
+
+  /** A press chooses; with Control one more or one less, with Shift all from the last one on. */
+  function choose(event: MouseEvent, entry: Entry): void {
+    const { selection } = editor;
+    const placeOf = (one: Entry | undefined) =>
+      entries.findIndex((other) => other.kind === one?.kind && other.id === one.id);
+    const [from, to] = [placeOf(selection.entries.at(-1)), placeOf(entry)];
+    if (event.ctrlKey || event.metaKey) selection.chooseMore(entry);
+    else if (event.shiftKey && from >= 0) {
+      const between = entries.slice(Math.min(from, to), Math.max(from, to) + 1);
+      selection.chooseAll([...between.filter((one) => one !== entries[to]), entry]);
+    } else selection.choose(entry);
+  }
+
   /** A lettering being dragged, and the guide that it is over. */
   let dragged = $state<string>();
   let over = $state<string>();
@@ -70,10 +90,10 @@
 
   function drop(event: DragEvent, guide: string): void {
     event.preventDefault();
-    const lettering = editor.piece.letterings.find((one) => one.id === dragged);
-    if (lettering && lettering.guide !== guide) {
-      editor.act({ act: 'move-lettering', lettering: lettering.id, guide });
-    }
+    const one = editor.piece.letterings.filter(({ id }) => id === dragged);
+    // One of several that are chosen takes the others along.
+    const moved = dragged && isChosen('lettering', dragged) ? editor.letterings : one;
+    editor.moveToGuide(moved, guide);
     dragged = over = undefined;
   }
 
@@ -97,8 +117,8 @@
   <h2>The blank</h2>
   <button
     class="entry"
-    class:on={isChosen('blank')}
-    aria-pressed={isChosen('blank')}
+    class:on={blankChosen}
+    aria-pressed={blankChosen}
     onclick={() => editor.selection.choose({ kind: 'blank' })}
   >
     <svg class="picture" viewBox={blankBox} aria-hidden="true">
@@ -136,7 +156,7 @@
           class:on={isChosen('guide', guide.id)}
           aria-pressed={isChosen('guide', guide.id)}
           onkeydown={(event) => reorder(event, 'guide', guide.id)}
-          onclick={() => editor.selection.choose({ kind: 'guide', id: guide.id })}
+          onclick={(event) => choose(event, { kind: 'guide', id: guide.id })}
         >
           <svg class="picture" viewBox={drawn?.box ?? '0 0 1 1'} aria-hidden="true">
             <path d={drawn?.path ?? ''} />
@@ -159,7 +179,7 @@
               ondragstart={() => (dragged = lettering.id)}
               ondragend={() => (dragged = over = undefined)}
               onkeydown={(event) => reorder(event, 'lettering', lettering.id)}
-              onclick={() => editor.selection.choose({ kind: 'lettering', id: lettering.id })}
+              onclick={(event) => choose(event, { kind: 'lettering', id: lettering.id })}
             >
               {#if saidBy(lettering)}
                 <span class="sample"><img src={sample(lettering)} alt={saidBy(lettering)} /></span>

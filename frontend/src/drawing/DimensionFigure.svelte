@@ -1,8 +1,8 @@
 <script lang="ts">
   import { tick } from 'svelte';
-  import { setFigure, type Dimension } from '../api/client';
-  import { figure } from '../words/words';
-  import { length, units } from '../words/units.svelte';
+  import type { Dimension } from '../api/client';
+  import { setFigure, shownFigure } from '../words/figures.svelte';
+  import { units } from '../words/units.svelte';
 
   interface Props {
     dimension: Dimension;
@@ -15,11 +15,10 @@
 
   // Shares are typed as percents.
   const shownAs = $derived(dimension.unit === '%' ? 100 : 1);
-  const isLength = $derived(dimension.unit === 'mm');
-  const shown = $derived(isLength ? length(dimension.value) : figure(dimension.value * shownAs));
+  const shown = $derived(shownFigure(dimension.value, dimension.unit, shownAs));
   const label = $derived(dimension.label);
   const spoken = $derived(
-    `${shown} ${isLength ? units.sign : dimension.unit || ''}`.trim() + (dimension.solved ? ', solved' : ''),
+    `${shown} ${dimension.unit === 'mm' ? units.sign : dimension.unit || ''}`.trim() + (dimension.solved ? ', solved' : ''),
   );
   const after = $derived(['°', '%'].includes(dimension.unit) ? ` ${dimension.unit}` : '');
 
@@ -41,11 +40,10 @@
       typing = false;
       return;
     }
-    const set = (value: number) => {
+    wrong = await setFigure(typed, dimension.unit, shownAs, (value) => {
       typing = false;
-      onset(value / shownAs);
-    };
-    wrong = await setFigure(typed, set, isLength ? units.typed : 'mm');
+      onset(value);
+    });
     if (wrong) input?.focus();
   }
 

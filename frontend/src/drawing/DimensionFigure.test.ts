@@ -1,10 +1,11 @@
 import { fireEvent, render, screen } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { setFigure } from '../api/client';
+import { setFigure } from '../words/figures.svelte';
 import DimensionFigure from './DimensionFigure.svelte';
 
-vi.mock('../api/client', () => ({
-  setFigure: vi.fn(async (typed: string, set: (value: number) => void) => {
+vi.mock('../words/figures.svelte', async (original) => ({
+  ...(await original<object>()),
+  setFigure: vi.fn(async (typed: string, _: string, __: number, set: (value: number) => void) => {
     set(Number(typed));
     return '';
   }),

@@ -174,7 +174,7 @@
         {/each}
         {#each scene.letterings as lettering (`${lettering.id} ${lettering.line}`)}
           <!-- svelte-ignore a11y_no_static_element_interactions -->
-          <g class="lettering" class:chosen={lettering.id === chosenLettering} data-lettering={lettering.id} data-line={lettering.line}>
+          <g class="lettering" class:chosen={editor.selection.isChosen({ kind: 'lettering', id: lettering.id })} data-lettering={lettering.id} data-line={lettering.line}>
             <path class="band" class:over={overflow(lettering)} d={lettering.band} />
             {#each Object.entries(lettering.label_boxes) as [label, box] (label)}
               <path class="box" data-label={label} d={box} />
@@ -196,7 +196,7 @@
         {#each shownGuides as guide (guide.id)}
           <path
             class={`guide ${outputs.get(guide.id) ?? ''}`}
-            class:chosen={guide.id === chosenGuide}
+            class:chosen={guide.id === chosenGuide || editor.selection.isChosen({ kind: 'guide', id: guide.id })}
             d={guide.path}
           />
           {#if guide.tight}

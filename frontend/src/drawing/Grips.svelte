@@ -20,7 +20,8 @@
   const NODES = /^(node|point):/;
 
   const guide = $derived(editor.selection.chosen?.kind === 'guide' ? editor.guide : undefined);
-  const shown = $derived(guide ? (editor.live.scene?.grips ?? []) : []);
+  /** Grips are of one guide; several are pulled whole. */
+  const shown = $derived(guide && !editor.selection.several ? (editor.live.scene?.grips ?? []) : []);
   const stems = $derived(
     shown
       .filter((grip) => grip.kind === 'handle')

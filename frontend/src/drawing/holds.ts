@@ -2,6 +2,7 @@
 
 import type { Act } from '../api/client';
 import type { Editor } from '../piece/editor.svelte';
+import type { Entry } from '../piece/selection.svelte';
 import type { Snapshot } from '../piece/snapshot';
 import type { Hold, Place } from './gestures.svelte';
 import type { Sketch } from './sketch.svelte';
@@ -18,11 +19,39 @@ export class Holds {
     const { selection } = this.editor;
     if (selection.tool !== 'choose') return this.#tool(at);
     const target = event.target as Element;
-    const guide = target.closest('[data-guide]')?.getAttribute('data-guide');
-    const lettering = target.closest('[data-lettering]')?.getAttribute('data-lettering');
-    if (guide) return this.#guide(guide, at);
-    if (lettering) return this.#lettering(lettering, target, at, event.shiftKey);
+    const entry = this.#entry(target);
+    if (entry && (event.ctrlKey || event.metaKey)) {
+      selection.chooseMore(entry);
+      return {};
+    }
+    if (entry && selection.several && selection.isChosen(entry)) return this.#several(entry, at);
+    if (entry?.kind === 'guide') return this.#guide(entry.id, at);
+    if (entry) return this.#lettering(entry.id, target, at, event.shiftKey);
     return undefined;
+  }
+
+  /** The guide or lettering under the pointer. */
+  #entry(target: Element): Entry | undefined {
+    for (const kind of ['guide', 'lettering'] as const) {
+      const id = target.closest(`[data-${kind}]`)?.getAttribute(`data-${kind}`);
+      if (id) return { kind, id };
+    }
+    return undefined;
+  }
+
+  /** One of several is pulled with all of its kind; a press without a pull chooses it alone. */
+  #several(entry: Entry, at: Place): Hold {
+    const { editor } = this;
+    const alone = () => editor.selection.choose(entry);
+    if (entry.kind === 'guide') {
+      return this.#pull(at, (start, end) => editor.pullGuides('whole', start, end), alone);
+    }
+    const letterings = editor.letterings.map((one) => one.id);
+    return this.#pull(
+      at,
+      (start, end) => letterings.map((lettering) => ({ act: 'slide-after', lettering, start, end })),
+      alone,
+    );
   }
 
   /** What a press does while a tool is taken up. */
@@ -78,7 +107,7 @@ export class Holds {
   }
 
   /** A pull goes from how the piece is when it begins; without one the press has chosen something. */
-  #pull(at: Place, does: (start: Place, end: Place) => Act, pressed?: () => void): Hold {
+  #pull(at: Place, does: (start: Place, end: Place) => Act | Act[], pressed?: () => void): Hold {
     const start = this.view.toPiece(...at);
     let base: Snapshot | undefined;
     const act = (to: Place, last: boolean) =>

@@ -38,33 +38,35 @@
     view.moved = true;
   }
 
-  /** Arrow keys: a lettering along its guide, a point or a guide across the piece, or the view. */
+  /** Arrow keys: lettering along its guide, a point or guides across the piece, or the view. */
   function arrow(event: KeyboardEvent): void {
     const lettering = editor.lettering;
     const step = (event.shiftKey ? 10 : 1) * stepFor(lettering?.height);
-    const guide = editor.selection.chosen?.kind === 'guide' ? editor.guide : undefined;
     const [dx, dy] = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[
       event.key
     ] as [number, number];
-    if (guide) {
+    const { letterings } = editor;
+    if (editor.guides.length) {
       const { node } = editor.selection;
       const point = editor.live.scene?.grips.find((one) => one.kind === 'point' && one.index === node);
       const grip = point?.name ?? 'whole';
-      editor.act({ act: 'pull', guide: guide.id, grip, start: [0, 0], end: view.back(dx * step, -dy * step) });
+      const end = view.back(dx * step, -dy * step);
+      editor.act(editor.pullGuides(grip, [0, 0], end));
     } else if (lettering && editor.selection.letters.length) {
       editor.nudge({ along: dx * step, across: dy * step });
-    } else if (!lettering) {
+    } else if (!letterings.length) {
       view.pan(-40 * dx, 40 * dy);
     } else if (dx) {
-      editor.act({ act: 'slide-by', lettering: lettering.id, by: dx * step });
+      editor.act(letterings.map(({ id }) => ({ act: 'slide-by', lettering: id, by: dx * step })));
     } else {
-      const standoff = Number((lettering.standoff + dy * step).toFixed(3));
-      editor.changeLettering(lettering.id, { standoff });
+      for (const { id, standoff } of letterings) {
+        editor.changeLettering(id, { standoff: Number((standoff + dy * step).toFixed(3)) });
+      }
       editor.pauseThenFinish();
     }
   }
 
-  /** Delete: the chosen point, or the chosen lettering or guide. */
+  /** Delete: the chosen point, or all that is chosen. */
   function removeChosen(): void {
     const guide = editor.guide;
     if (editor.lettering && editor.selection.letters.length) {
@@ -72,10 +74,8 @@
     } else if (editor.selection.node !== undefined && guide && catalogue().kinds[guide.kind]?.nodes) {
       editor.act({ act: 'remove-node', guide: guide.id, index: editor.selection.node });
       editor.selection.node = undefined;
-    } else if (editor.selection.chosen?.kind === 'lettering') {
-      editor.removeLettering(editor.selection.chosen.id);
-    } else if (editor.selection.chosen?.kind === 'guide') {
-      editor.removeGuide(editor.selection.chosen.id);
+    } else {
+      editor.removeChosen();
     }
   }
 

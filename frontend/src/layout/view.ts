@@ -18,6 +18,8 @@ export const VIEW: View = {
     ['B held', 'the gaps as the face has them, to compare'],
     ['Ctrl C, Ctrl V', 'copy what is chosen, and paste it here or in another piece'],
     ['Ctrl D', 'what is chosen a second time'],
+    ['Ctrl with a click', 'one more lettering or guide, or one less; Shift in the list: all between'],
+    ['Ctrl A', 'choose every lettering'],
     ['Alt with ↑ ↓', 'in the list: the entry up or down'],
     ['0', 'show the whole piece'],
     ['1', 'show this lettering'],

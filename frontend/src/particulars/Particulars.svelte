@@ -5,6 +5,7 @@
   import BlankParticulars from './blank/BlankParticulars.svelte';
   import GuideParticulars from './guide/GuideParticulars.svelte';
   import LetteringParticulars from './lettering/LetteringParticulars.svelte';
+  import SeveralParticulars from './SeveralParticulars.svelte';
 
   interface Props {
     editor: Editor;
@@ -26,7 +27,9 @@
 </script>
 
 <aside aria-label="Particulars" tabindex="-1" bind:this={aside}>
-  {#if editor.lettering}
+  {#if editor.entries.length > 1}
+    <SeveralParticulars {editor} />
+  {:else if editor.lettering}
     {#key editor.lettering.id}
       <LetteringParticulars {editor} lettering={editor.lettering} />
     {/key}

@@ -1,9 +1,8 @@
 <script lang="ts">
   import { TextInput } from 'carbon-components-svelte';
-  import { setFigure } from '../api/client';
-  import { figure } from '../words/words';
+  import { setFigure, shownFigure } from '../words/figures.svelte';
+  import { units } from '../words/units.svelte';
   import { isUndo } from './undoing';
-  import { length, units } from '../words/units.svelte';
 
   interface Props {
     label: string;
@@ -35,10 +34,9 @@
 
   let typed = $state<string>();
   let wrong = $state('');
-  const isLength = $derived(unit === 'mm');
-  const known = $derived(
-    value === null ? '' : isLength ? length(value) : figure(value * shownAs),
-  );
+  /** Whether what is typed has been handed over to be understood. */
+  let handedOver = false;
+  const known = $derived(value === null ? '' : shownFigure(value, unit, shownAs));
   const shown = $derived(typed ?? known);
 
   async function set(): Promise<void> {
@@ -53,16 +51,17 @@
       onclear();
       return;
     }
-    const set = (value: number) => {
+    handedOver = true;
+    wrong = await setFigure(typed, unit, shownAs, (value) => {
       typed = undefined;
-      onset(value / shownAs);
-    };
-    wrong = await setFigure(typed, set, isLength ? units.typed : 'mm');
+      onset(value);
+    });
+    handedOver = false;
     onwrong?.(Boolean(wrong));
   }
 
   function press(event: KeyboardEvent): void {
-    if (typed === undefined && isUndo(event)) return;
+    if ((typed === undefined || handedOver) && isUndo(event)) return;
     event.stopPropagation();
     if (event.key === 'Enter') void set();
     if (event.key === 'Escape') {
@@ -92,7 +91,7 @@
     autocomplete="off"
   />
   {#if !wrong && !problem && (value !== null || typed)}
-    <span class="unit" aria-hidden="true">{isLength ? units.sign : unit}</span>
+    <span class="unit" aria-hidden="true">{unit === 'mm' ? units.sign : unit}</span>
   {/if}
 </div>
 

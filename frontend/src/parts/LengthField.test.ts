@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { api, figuresSettled } from '../api/client';
+import { api } from '../api/client';
+import { figures } from '../words/figures.svelte';
 import LengthField from './LengthField.svelte';
 
 const get = vi.spyOn(api, 'GET');
@@ -22,7 +23,7 @@ function field(props: object = {}): HTMLInputElement {
 async function type(input: HTMLInputElement, text: string): Promise<void> {
   await fireEvent.input(input, { target: { value: text } });
   await fireEvent.keyDown(input, { key: 'Enter' });
-  await figuresSettled();
+  await figures.settled();
   await Promise.resolve();
 }
 

@@ -10,17 +10,21 @@
     value: Output | 'none' | null | undefined;
     /** What is usual, in words; without it one of the others is always chosen. */
     usual?: string;
+    /** Whether it is said of several things that differ. */
+    different?: boolean;
     onset: (value: Output | 'none' | null) => void;
   }
 
-  let { label = 'In files it is', value, usual, onset }: Props = $props();
+  let { label = 'In files it is', value, usual, different = false, onset }: Props = $props();
 
+  const MIXED = 'mixed';
   const options = $derived([
+    ...(different ? [{ value: MIXED, label: MIXED }] : []),
     ...(usual ? [{ value: '', label: usual }] : []),
     ...Object.entries(catalogue().outputs).map(([name, one]) => ({ value: name, label: one.words })),
     { value: 'none', label: 'left out' },
   ]);
-  const chosen = $derived(value ?? (usual ? '' : 'none'));
+  const chosen = $derived(different ? MIXED : (value ?? (usual ? '' : 'none')));
 </script>
 
 <Select

@@ -3,7 +3,7 @@ import type { Act, Piece } from '../api/client';
 import { Acts } from './acts';
 import { Snapshot } from './snapshot';
 
-const press = (by: number): Act => ({ act: 'slide-by', lettering: 'name', by });
+const press = (by: number): Act[] => [{ act: 'slide-by', lettering: 'name', by }];
 const at = (title: string) => new Snapshot({ title } as Piece);
 
 describe('the queue of what is done by hand', () => {
@@ -11,7 +11,7 @@ describe('the queue of what is done by hand', () => {
     const acts = new Acts();
     const now = at('now');
     expect(acts.begin(press(1), now)).toBe(true);
-    expect(acts.doing).toEqual({ act: press(1), base: now });
+    expect(acts.doing).toEqual({ acts: press(1), base: now });
   });
 
   it('lets presses of keys wait for their turn, and leaves none out', () => {
@@ -36,7 +36,7 @@ describe('the queue of what is done by hand', () => {
     acts.begin(press(1), at('now'), begun, false);
     const first = acts.doing;
     acts.begin(press(2), at('later'), begun, false);
-    expect(acts.doing).toEqual({ act: press(2), base: begun });
+    expect(acts.doing).toEqual({ acts: press(2), base: begun });
     expect(acts.answered(first)).toBe(false);
     expect(acts.answered(acts.doing)).toBe(true);
     expect(acts.doing).toBeUndefined();

@@ -10,28 +10,29 @@ import type { Act } from '../api/client';
 import type { Change, Snapshot } from './snapshot';
 
 export interface Doing {
-  readonly act: Act;
+  /** Done one after another, as one change. */
+  readonly acts: readonly Act[];
   readonly base: Snapshot;
 }
 
 export class Acts {
   /** What the core is working on; nothing once it has answered. */
   doing: Doing | undefined;
-  #queued: Act[] = [];
+  #queued: (readonly Act[])[] = [];
   /** Changes made since something was taken hold of: its base is from before them. */
   #meanwhile: Change[] = [];
   #holding = false;
   #from: { base: Snapshot; changes: number; snapshot: Snapshot } | undefined;
 
   /** Do something; whether it is to be asked for now, and does not wait for its turn. */
-  begin(act: Act, now: Snapshot, base?: Snapshot, last = true): boolean {
+  begin(acts: readonly Act[], now: Snapshot, base?: Snapshot, last = true): boolean {
     if (!base && this.doing) {
-      this.#queued.push(act);
+      this.#queued.push(acts);
       return false;
     }
     if (!this.#holding) this.#meanwhile = [];
     this.#holding = !last;
-    this.doing = { act, base: base ? this.#since(base) : now };
+    this.doing = { acts, base: base ? this.#since(base) : now };
     if (last) this.#meanwhile = [];
     return true;
   }
@@ -39,7 +40,7 @@ export class Acts {
   /** The document was changed otherwise. */
   change(change: Change): void {
     if (this.#holding) this.#meanwhile.push(change);
-    if (this.doing) this.doing = { act: this.doing.act, base: this.doing.base.changed(change) };
+    if (this.doing) this.doing = { acts: this.doing.acts, base: this.doing.base.changed(change) };
   }
 
   /** What was asked for has been answered; whether that is still what is being done. */
@@ -50,7 +51,7 @@ export class Acts {
   }
 
   /** What waits for its turn, once nothing is being done. */
-  next(): Act | undefined {
+  next(): readonly Act[] | undefined {
     return this.doing ? undefined : this.#queued.shift();
   }
 

@@ -1,7 +1,7 @@
 /** Guides and letterings copied, to be pasted into this piece or another one, also in another tab. */
 
 import type { Guide, Lettering, Piece, SceneGuide } from '../api/client';
-import type { Chosen } from './selection.svelte';
+import type { Entry } from './selection.svelte';
 
 const KEY = 'ulvent.copied';
 
@@ -10,24 +10,24 @@ export interface Copied {
   letterings: Lettering[];
 }
 
-/** The chosen lettering, or the chosen guide with what it is made from and what stands on it. */
+/** The chosen letterings, and the chosen guides with what they are made from and what stands on them. */
 export function copied(
   piece: Piece,
-  chosen: Chosen | undefined,
+  chosen: readonly Entry[],
   laid: readonly SceneGuide[],
 ): Copied | undefined {
-  if (chosen?.kind === 'lettering') {
-    return { guides: [], letterings: piece.letterings.filter((one) => one.id === chosen.id) };
-  }
-  if (chosen?.kind !== 'guide') return undefined;
-  const wanted = new Set([chosen.id]);
+  if (!chosen.length) return undefined;
+  const named = (kind: Entry['kind']) =>
+    new Set(chosen.filter((one) => one.kind === kind).map((one) => one.id));
+  const [guides, letterings] = [named('guide'), named('lettering')];
+  const wanted = new Set(guides);
   // What is added is looked at in turn.
   for (const id of wanted) {
     for (const other of laid.find((one) => one.id === id)?.leans_on ?? []) wanted.add(other);
   }
   return {
     guides: piece.guides.filter((one) => wanted.has(one.id)),
-    letterings: piece.letterings.filter((one) => one.guide === chosen.id),
+    letterings: piece.letterings.filter((one) => letterings.has(one.id) || guides.has(one.guide)),
   };
 }
 

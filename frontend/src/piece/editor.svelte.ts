@@ -7,12 +7,13 @@
  */
 
 import type { Act, Guide, Lettering, LiveAnswer, OpenPiece, Piece, Remedy } from '../api/client';
+import { figures } from '../words/figures.svelte';
 import { Acts } from './acts';
 import { copied, keepCopied, lastCopied } from './clipboard';
 import { Keeping } from './keeping.svelte';
 import { Live, type Asking } from './live.svelte';
 import { remember, remembered } from './remembered';
-import { Selection } from './selection.svelte';
+import { Selection, type Entry } from './selection.svelte';
 import { Snapshot, type Change } from './snapshot';
 
 const SHORT_MS = 15;
@@ -80,6 +81,23 @@ export class Editor {
     const { chosen } = this.selection;
     const id = chosen?.kind === 'guide' ? chosen.id : this.lettering?.guide;
     return this.piece.guides.find((one) => one.id === id);
+  }
+
+  /** All that is chosen and still there. */
+  get entries(): readonly Entry[] {
+    const { letterings, guides } = this.piece;
+    const there = { lettering: letterings, guide: guides };
+    return this.selection.entries.filter(({ kind, id }) => there[kind].some((one) => one.id === id));
+  }
+
+  /** The chosen letterings. */
+  get letterings(): readonly Lettering[] {
+    return this.piece.letterings.filter(({ id }) => this.selection.isChosen({ kind: 'lettering', id }));
+  }
+
+  /** The chosen guides. */
+  get guides(): readonly Guide[] {
+    return this.piece.guides.filter(({ id }) => this.selection.isChosen({ kind: 'guide', id }));
   }
 
   /** The piece with what its fits have come to, to be shown. */
@@ -163,11 +181,13 @@ export class Editor {
   }
 
   /**
-   * Do something by hand; the core says what comes of it. A pull names the `base` that it is
-   * made from, and the `last` one of it is kept once it has been answered.
+   * Do something by hand, or several things as one change; the core says what comes of it. A
+   * pull names the `base` that it is made from, and the `last` one of it is kept once it has
+   * been answered.
    */
-  act(act: Act, base?: Snapshot, last = true): void {
-    if (!this.#acts.begin(act, this.#now, base, last)) return;
+  act(does: Act | readonly Act[], base?: Snapshot, last = true): void {
+    const acts = 'act' in does ? [does] : does;
+    if (!acts.length || !this.#acts.begin(acts, this.#now, base, last)) return;
     this.holding = !last;
     this.keeping.changed();
     this.#unfinished = !last;
@@ -175,9 +195,9 @@ export class Editor {
   }
 
   /** Do something that makes something new, which is chosen once the core has made it. */
-  make(act: Act, base?: Snapshot): void {
+  make(does: Act | readonly Act[], base?: Snapshot): void {
     this.#choosesMade = true;
-    this.act(act, base);
+    this.act(does, base);
   }
 
   /** Leave off what is being done by hand. */
@@ -197,14 +217,24 @@ export class Editor {
     this.act({ act: 'nudge', lettering: lettering.id, letters, ...by } as Act, base, last);
   }
 
+  /** Move letterings to another guide, as one change. */
+  moveToGuide(letterings: readonly Lettering[], guide: string): void {
+    const moved = letterings.filter((one) => one.guide !== guide);
+    this.act(moved.map(({ id }) => ({ act: 'move-lettering', lettering: id, guide })));
+  }
+
+  chooseAllLettering(): void {
+    this.selection.chooseAll(this.piece.letterings.map(({ id }) => ({ kind: 'lettering', id })));
+  }
+
   /** Take up what is chosen, to be pasted here or in another piece; whether there was anything. */
   copy(): boolean {
-    const what = copied(this.piece, this.selection.chosen, this.live.around?.guides ?? []);
+    const what = copied(this.piece, this.entries, this.live.around?.guides ?? []);
     if (what) keepCopied(what);
     return Boolean(what);
   }
 
-  /** What was copied last: a guide with its lettering, or words on the chosen guide. */
+  /** What was copied last: guides with their lettering, or words on the chosen guide. */
   paste(): boolean {
     const what = lastCopied();
     if (!what) return false;
@@ -212,12 +242,22 @@ export class Editor {
     return true;
   }
 
-  /** What is chosen a second time. */
+  /** What is chosen a second time; a guide brings its lettering along. */
   duplicate(): boolean {
-    const { chosen } = this.selection;
-    if (!chosen || chosen.kind === 'blank') return false;
-    this.make({ act: 'duplicate', of: chosen.kind, id: chosen.id });
+    const guides = this.guides.map(({ id }) => id);
+    const letterings = this.letterings.map(({ id }) => id);
+    if (!guides.length && !letterings.length) return false;
+    this.make({ act: 'duplicate', guides, letterings });
     return true;
+  }
+
+  /** What pulls the chosen guides by a grip; one made from another chosen one moves with that. */
+  pullGuides(grip: string, start: [number, number], end: [number, number]): Act[] {
+    const { guides } = this;
+    const leansOn = (id: string) => this.live.around?.guides.find((one) => one.id === id)?.leans_on ?? [];
+    return guides
+      .filter(({ id }) => !leansOn(id).some((base) => guides.some((one) => one.id === base)))
+      .map(({ id }) => ({ act: 'pull', guide: id, grip, start, end }));
   }
 
   /** Do what mends a finding. */
@@ -228,13 +268,12 @@ export class Editor {
     void this.finish();
   }
 
-  removeLettering(id: string): void {
-    this.act({ act: 'remove-lettering', lettering: id });
-    this.selection.drop();
-  }
-
-  removeGuide(id: string): void {
-    this.act({ act: 'remove-guide', guide: id });
+  /** Take out all that is chosen: lettering first, so that no line is kept only for it. */
+  removeChosen(): void {
+    this.act([
+      ...this.letterings.map(({ id }) => ({ act: 'remove-lettering', lettering: id }) as const),
+      ...this.guides.map(({ id }) => ({ act: 'remove-guide', guide: id }) as const),
+    ]);
     this.selection.drop();
   }
 
@@ -259,6 +298,7 @@ export class Editor {
   redo = (): Promise<void> => this.#step('redo');
 
   async #step(which: 'undo' | 'redo'): Promise<void> {
+    await figures.settled();
     await this.#actsDone();
     if (this.#unfinished) await this.finish();
     await this.keeping.settled;
@@ -322,7 +362,7 @@ export class Editor {
     }
     if (mine) {
       this.told = answer.said ?? '';
-      if (answer.made && this.#choosesMade) this.selection.chooseMade(answer.made);
+      if (answer.made?.length && this.#choosesMade) this.selection.chooseMade(answer.made);
       this.#choosesMade = false;
     }
     const next = this.#acts.next();

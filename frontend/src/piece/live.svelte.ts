@@ -122,7 +122,7 @@ function written(asking: Asking): Written {
     node: asking.node,
     hold: asking.hold,
     by_face: asking.byFace,
-    ...(asking.doing ? { act: asking.doing.act } : {}),
+    acts: [...(asking.doing?.acts ?? [])],
   };
 }
 

@@ -1,15 +1,19 @@
 /** What of the piece is chosen, and what a pointer on the drawing does. */
 
-export type Chosen =
-  | { kind: 'lettering'; id: string }
-  | { kind: 'guide'; id: string }
-  | { kind: 'blank' };
+/** A lettering or a guide of the piece. */
+export type Entry = { kind: 'lettering' | 'guide'; id: string };
+export type Chosen = Entry | { kind: 'blank' };
 
 /** What a pointer on the drawing does: choose and pull, place points, draw, or measure. */
 export type Tool = 'choose' | 'points' | 'freehand' | 'measure';
 
+const same = (a: Entry, b: Entry) => a.kind === b.kind && a.id === b.id;
+
 export class Selection {
+  /** What was chosen last: its particulars and its strip are shown. */
   chosen = $state.raw<Chosen>();
+  /** What else is chosen with it. */
+  also = $state.raw<readonly Entry[]>([]);
   tool = $state<Tool>('choose');
   /** The chosen letters of the chosen lettering, by their places in its words. */
   letters = $state.raw<number[]>([]);
@@ -33,8 +37,35 @@ export class Selection {
     return this.chosen && this.chosen.kind !== 'blank' ? this.chosen.id : undefined;
   }
 
+  /** All letterings and guides that are chosen. */
+  get entries(): readonly Entry[] {
+    const { chosen } = this;
+    return chosen && chosen.kind !== 'blank' ? [...this.also, chosen] : [];
+  }
+
+  /** Whether more than one thing is chosen: then what is done is done to each of them. */
+  get several(): boolean {
+    return this.entries.length > 1;
+  }
+
+  isChosen(entry: Entry): boolean {
+    return this.entries.some((one) => same(one, entry));
+  }
+
+  /** Take one more up, or leave it out again. */
+  chooseMore(entry: Entry): void {
+    const rest = this.entries.filter((one) => !same(one, entry));
+    this.chooseAll(this.isChosen(entry) ? rest : [...rest, entry]);
+  }
+
+  chooseAll(entries: readonly Entry[]): void {
+    this.choose(entries.at(-1));
+    this.also = entries.slice(0, -1);
+  }
+
   choose(chosen: Chosen | undefined): void {
     this.chosen = chosen;
+    this.also = [];
     this.#node = undefined;
     this.letters = [];
     this.label = undefined;
@@ -43,16 +74,18 @@ export class Selection {
   }
 
   /** Choose what has just been made; words that are new are to be typed at once. */
-  chooseMade(made: { kind: 'lettering' | 'guide'; id: string }): void {
-    this.choose(made);
-    if (made.kind !== 'lettering') return;
+  chooseMade(made: readonly Entry[]): void {
+    this.chooseAll(made);
+    const [only] = made;
+    if (made.length > 1 || only?.kind !== 'lettering') return;
     this.page = 'words';
-    this.fresh = made.id;
+    this.fresh = only.id;
   }
 
   /** What was chosen is gone; the answer that says so shows what is there. */
   drop(): void {
     this.chosen = undefined;
+    this.also = [];
     this.#node = undefined;
   }
 
@@ -106,8 +139,8 @@ export class Selection {
   }
 
   /**
-   * Escape: out of a tool, from a point to its guide, from letters to their lettering, from a
-   * lettering to its guide, which `guide` names, to nothing.
+   * Escape: out of a tool, from a point to its guide, from letters to their lettering, from
+   * several to the last one, from a lettering to its guide, which `guide` names, to nothing.
    */
   stepBack(guide: string | undefined): void {
     if (this.tool !== 'choose') return this.take('choose');
@@ -120,6 +153,7 @@ export class Selection {
       this.label = undefined;
       return;
     }
+    if (this.several) return this.choose(this.chosen);
     const out = this.chosen?.kind === 'lettering' && guide;
     this.choose(out ? { kind: 'guide', id: out } : undefined);
   }

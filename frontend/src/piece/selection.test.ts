@@ -35,6 +35,35 @@ describe('choosing', () => {
     expect(selection.label).toBeUndefined();
   });
 
+  it('takes up more than one, leaves one out again, and says which was last', () => {
+    const [name, year] = [{ kind: 'lettering', id: 'name' }, { kind: 'lettering', id: 'year' }] as const;
+    const rim = { kind: 'guide', id: 'rim' } as const;
+    expect(selection.several).toBe(false);
+    selection.chooseMore(year);
+    selection.chooseMore(rim);
+    expect([selection.chosen, selection.entries, selection.several]).toEqual([rim, [name, year, rim], true]);
+    selection.chooseMore(rim);
+    expect([selection.chosen, selection.entries]).toEqual([year, [name, year]]);
+    // A name alone does not say which: a guide may have the id of a lettering.
+    expect(selection.isChosen({ kind: 'guide', id: 'name' })).toBe(false);
+    selection.chooseMore(name);
+    expect([selection.entries, selection.several]).toEqual([[year], false]);
+    // The blank is chosen alone.
+    selection.chooseMore(rim);
+    selection.choose({ kind: 'blank' });
+    expect(selection.entries).toEqual([]);
+    selection.chooseMore(rim);
+    expect(selection.entries).toEqual([rim]);
+  });
+
+  it('takes what was made, and types words only where they are the only thing new', () => {
+    const pair = [{ kind: 'guide', id: 'ring' }, { kind: 'lettering', id: 'motto' }] as const;
+    selection.chooseMade(pair);
+    expect([selection.entries, selection.fresh]).toEqual([pair, undefined]);
+    selection.chooseMade([pair[1]]);
+    expect([selection.entries, selection.fresh]).toEqual([[pair[1]], 'motto']);
+  });
+
   it('tells the core only of what it shows', () => {
     onchange.mockReset();
     selection.chooseLetter(1);
@@ -70,5 +99,11 @@ describe('stepping back', () => {
     expect([selection.node, selection.id]).toEqual([undefined, 'rim']);
     selection.stepBack(undefined);
     expect(selection.chosen).toBeUndefined();
+  });
+
+  it('goes from several to the last of them first', () => {
+    selection.chooseMore({ kind: 'lettering', id: 'year' });
+    selection.stepBack('rim');
+    expect(selection.entries).toEqual([{ kind: 'lettering', id: 'year' }]);
   });
 });

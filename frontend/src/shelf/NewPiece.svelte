@@ -3,12 +3,13 @@
   import { InlineNotification, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { onMount } from 'svelte';
   import { catalogue } from '../api/catalogue';
-  import { api, figuresSettled, saying, type DrawerEntry, type Guide, type Piece } from '../api/client';
+  import { api, saying, type DrawerEntry, type Guide, type Piece } from '../api/client';
   import { newest } from '../api/newest';
   import { outlinesOf } from '../api/outlines';
   import { remembered } from '../piece/remembered';
   import Inputs from '../parts/Inputs.svelte';
   import LengthField from '../parts/LengthField.svelte';
+  import { figures } from '../words/figures.svelte';
   import { router } from '../shell/router.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
@@ -128,7 +129,7 @@
   let guideChooser = $state<HTMLInputElement>();
 
   async function make(): Promise<void> {
-    await figuresSettled();
+    await figures.settled();
     if (wrongFigure) return;
     const answer = await api.POST('/api/beginnings', { body }).catch(() => undefined);
     if (answer?.data) router.go(`/pieces/${answer.data.id}`);

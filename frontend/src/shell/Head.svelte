@@ -5,8 +5,9 @@
   import Redo from 'carbon-icons-svelte/lib/Redo.svelte';
   import Undo from 'carbon-icons-svelte/lib/Undo.svelte';
   import { catalogue } from '../api/catalogue';
-  import { api, figuresSettled, saying, type Takeaway } from '../api/client';
+  import { api, saying, type Takeaway } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import { figures } from '../words/figures.svelte';
   import { clock } from '../words/words';
   import Brand from './Brand.svelte';
   import Lacking from './Lacking.svelte';
@@ -34,7 +35,7 @@
       wrong: 'not kept: something is wrong',
       offline: 'not kept: Ulvent does not answer',
       conflict: 'not kept: changed elsewhere',
-    }[editor.keeping.state],
+    }[figures.waiting && editor.keeping.state === 'kept' ? 'changed' : editor.keeping.state],
   );
   const troubled = $derived(['wrong', 'offline', 'conflict'].includes(editor.keeping.state));
 
@@ -45,7 +46,7 @@
 
   /** Everything is kept first, so that the file holds what the screen shows. */
   async function take(format: string, guides: boolean): Promise<void> {
-    await figuresSettled();
+    await figures.settled();
     await editor.finish();
     if (editor.keeping.state !== 'kept') {
       editor.saying = 'The file was not written, because the last change could not be kept.';

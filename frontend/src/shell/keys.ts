@@ -24,6 +24,7 @@ export function pressed(event: KeyboardEvent, editor: Editor, keys: Keys): void 
     else if (letter === 'c' && !getSelection()?.toString()) editor.copy();
     else if (letter === 'v') editor.paste();
     else if (letter === 'd') editor.duplicate();
+    else if (letter === 'a') editor.chooseAllLettering();
     else return;
   } else {
     const act = event.altKey ? undefined : keys[event.key];

@@ -20,6 +20,12 @@ const HELP: Record<string, string> = {
   'Aligned by its': 'Which end of the words stands at the place: their start, their middle, or their end.',
   'Place measured': 'What the place is counted from: the guide’s start, in mm or as a share, or one of its named places.',
   Duplicate: 'The same a second time, at a free place.',
+  Gaps: 'How the gaps between letters are made: by the face, even to the eye, all the same, or overlapping.',
+  'In files the letters are': 'Whether a file has them to be cut, drawn or engraved, or leaves them out.',
+  'In files, the lines themselves are': 'Whether a file has the guides’ own lines, to be cut, drawn or engraved.',
+  'Remove all of them': 'Takes all that is chosen away. Undo brings it back.',
+  'Hide the guides': 'Their lettering stays; the lines are not shown.',
+  'Show the guides': 'Shows their lines again.',
   'Remove this lettering': 'Takes these words away; the guide stays. Undo brings them back.',
   // -------------------------------------------------------------------------- letters
   'Letters on the curve': 'How letters stand on a bent line: as they are, bent with it, or one below the other.',

@@ -121,7 +121,7 @@ class Points(unittest.TestCase):
             with self.subTest(start.name):
                 did = performed(piece, act="start-guide", start=start.name,
                                 on=["a", "b"][: start.needs])  # fmt: skip
-                self.assertEqual(did.made, Made("guide", did.piece.guides[-1].id))
+                self.assertEqual(did.made, (Made("guide", did.piece.guides[-1].id),))
                 self.assertGreater(laid(did.piece).guides[-1].curve.length, 50)
         with self.assertRaises(PieceError) as caught:
             performed(piece, act="start-guide", start="middle line", on=["a"])
@@ -131,9 +131,9 @@ class Points(unittest.TestCase):
         """Ids are names of layers and of files, where case does not tell two apart."""
         piece = with_guides({"id": "Ring", "kind": "circle", "diameter": 100})
         once = performed(piece, act="start-guide", start="ring")
-        self.assertEqual(once.made, Made("guide", "ring-2"))
+        self.assertEqual(once.made, (Made("guide", "ring-2"),))
         again = performed(once.piece, act="start-guide", start="ring")
-        self.assertEqual(again.made, Made("guide", "ring-3"))
+        self.assertEqual(again.made, (Made("guide", "ring-3"),))
 
     def test_what_is_not_there_is_named(self) -> None:
         piece = with_guides({"id": "g", **zoo.RECIPES["drawn"]})

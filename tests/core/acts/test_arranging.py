@@ -5,9 +5,11 @@ from __future__ import annotations
 import unittest
 
 import numpy as np
+from pydantic import TypeAdapter
 
 from tests import zoo
 from tests.makings import RING, document, done, laid, performed
+from ulvent.core.acts import AnyAct, Made, perform_all
 from ulvent.core.acts.become_act import becomes
 from ulvent.core.acts.begin import on_edge, piece_on, started_on
 from ulvent.core.base.errors import PieceError
@@ -18,6 +20,7 @@ from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.recipe.beginnings import BEGINNINGS
 from ulvent.shipped_faces import shipped_face
 
+ACT: TypeAdapter[AnyAct] = TypeAdapter(AnyAct)
 ARCH = {"id": "arch", "kind": "arch", "chord": 200, "rise": 40}
 WORDS = {"id": "t", "guide": "g", "text": "PEAR", "face": "lato-bold", "height": 10}
 
@@ -102,18 +105,58 @@ class AnotherKind(unittest.TestCase):
 class Copies(unittest.TestCase):
     def test_words_go_to_a_free_place(self) -> None:
         piece = two_guides(at_in="top")
-        made = performed(piece, act="duplicate", of="lettering", id="t")
+        made = performed(piece, act="duplicate", letterings=["t"])
         copy = made.piece.letterings[-1]
         self.assertEqual((copy.id, copy.text, copy.at_in, copy.reading),
                          ("t-2", "PEAR", "bottom", "against"))  # fmt: skip
-        self.assertEqual((made.made.kind, made.made.id), ("lettering", "t-2"))
+        self.assertEqual(made.made, (Made("lettering", "t-2"),))
 
     def test_a_guide_comes_with_its_words(self) -> None:
-        after = done(two_guides(), act="duplicate", of="guide", id="g")
+        after = done(two_guides(), act="duplicate", guides=["g"])
         self.assertEqual([one.id for one in after.guides], ["g", "arch", "g-2"])
         self.assertEqual([(one.id, one.guide) for one in after.letterings],
                          [("t", "g"), ("t-2", "g-2")])  # fmt: skip
         self.assertNotEqual(after.guides[2].centre, after.guides[0].centre)
+
+    def test_several_at_once_keep_what_they_are_made_from_and_stand_on(self) -> None:
+        inner = {"id": "in", "kind": "parallel", "guide": "g", "distance": -10}
+        arch = {"id": "arch", "kind": "arch", "chord": 90, "rise": 20}
+        piece = parse_piece(
+            document(
+                guides=[{"id": "g", **RING}, inner, arch],
+                letterings=[
+                    {**WORDS, "id": "a", "guide": "in"},
+                    {**WORDS, "id": "b", "guide": "arch"},
+                ],
+            )
+        )
+        copied = performed(piece, act="duplicate", guides=["in", "g"], letterings=["a", "b"])
+        after = copied.piece
+        line, ring = laid(after).guides[3:5]
+        self.assertEqual((after.guides[3].id, after.guides[3].guide), ("in-2", "g-2"))
+        # The copies lie beside each other as the first ones do.
+        first, again = (
+            np.subtract(curve_bounds(outer.curve), curve_bounds(inner.curve))
+            for outer, inner in (laid(piece).guides[:2], (ring, line))
+        )
+        np.testing.assert_allclose(again, first, atol=1e-6)
+        # Words on a copied guide come with it, once.
+        self.assertEqual(
+            [(one.id, one.guide) for one in after.letterings],
+            [("a", "in"), ("b", "arch"), ("a-2", "in-2"), ("b-2", "arch")],
+        )
+        self.assertEqual([one.id for one in copied.made], ["in-2", "g-2", "b-2"])
+
+    def test_acts_in_a_row_are_one_change_or_none(self) -> None:
+        piece = two_guides()
+        moves = [{"act": "move-lettering", "lettering": "t", "guide": "arch"},
+                 {"act": "remove-guide", "guide": "g"}]  # fmt: skip
+        after = perform_all([ACT.validate_python(one) for one in moves], piece, shipped_face).piece
+        self.assertEqual(([one.id for one in after.guides], after.letterings[0].guide),
+                         (["arch"], "arch"))  # fmt: skip
+        wrong = [*moves, {"act": "remove-guide", "guide": "g"}]
+        with self.assertRaisesRegex(PieceError, "no guide “g”"):
+            perform_all([ACT.validate_python(one) for one in wrong], piece, shipped_face)
 
     def test_between_pieces(self) -> None:
         ring = {"id": "g", **RING}
@@ -131,7 +174,7 @@ class Copies(unittest.TestCase):
             done(two_guides(), act="paste", letterings=copied["letterings"])
 
     def test_other_orders(self) -> None:
-        piece = done(two_guides(), act="duplicate", of="lettering", id="t")
+        piece = done(two_guides(), act="duplicate", letterings=["t"])
         up = done(piece, act="reorder", of="lettering", id="t-2", by=-1)
         self.assertEqual([one.id for one in up.letterings], ["t-2", "t"])
         self.assertEqual(done(up, act="reorder", of="lettering", id="t-2", by=-1), up)

@@ -437,7 +437,7 @@ class SeveralAtOnce(unittest.TestCase):
 
 
 class Laws(unittest.TestCase):
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=20)
     @given(st.floats(0.2, 5), st.floats(-180, 180), st.sampled_from(["font", "even"]))
     def test_moving_turning_and_scaling_commute_with_solving(
         self, factor: float, turned: float, spacing: str
@@ -451,7 +451,7 @@ class Laws(unittest.TestCase):
             two.lettering.height, factor * one.lettering.height, delta=EXACT * factor
         )
 
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=20)
     @given(st.sampled_from(["height", "gap"]), st.sampled_from(["font", "even"]))
     def test_reversing_commutes_with_solving(self, kind: str, spacing: str) -> None:
         guide = {"kind": "wave", "length": 160, "height": 20, "waves": 2}
@@ -464,7 +464,7 @@ class Laws(unittest.TestCase):
                 getattr(one.lettering, name), getattr(two.lettering, name), delta=EXACT
             )
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.floats(100, 600), st.floats(1.01, 3), st.sampled_from(["font", "even"]))
     def test_a_longer_guide_gives_higher_letters_and_wider_gaps(
         self, length: float, factor: float, spacing: str

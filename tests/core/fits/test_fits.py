@@ -59,7 +59,7 @@ class Heights(unittest.TestCase):
         grown = line(SHORT, end_height=24, **fit("height"))
         self.assertAlmostEqual(grown.lettering.end_height / grown.lettering.height, 2.0)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.floats(40, 2000), st.floats(1, 60))
     def test_it_does_not_depend_on_the_height_it_starts_from(
         self, length: float, height: float

@@ -30,7 +30,7 @@ def linear_guess(start: float, length: float) -> Callable[[float], float]:
 
 
 class Roots(unittest.TestCase):
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=200)
     @given(st.floats(0.5, 200), st.floats(0, 30), st.floats(0.2, 5), st.floats(0.5, 100))
     def test_where_scipy_finds_it(
         self, room: float, curve: float, slope: float, start: float
@@ -46,7 +46,6 @@ class Roots(unittest.TestCase):
         exact = brentq(condition, 1e-9, 1e6, xtol=1e-13, rtol=1e-14)
         self.assertAlmostEqual(found.value, exact, delta=10 * EXACT * max(1.0, exact))
 
-    @settings(deadline=None)
     @given(st.floats(0.5, 200), st.floats(0, 30), st.floats(0.2, 5), st.floats(0.5, 100))
     def test_what_may_be_left_over_is_room(
         self, room: float, curve: float, slope: float, start: float

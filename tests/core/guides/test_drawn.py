@@ -53,7 +53,7 @@ class ThroughPoints(unittest.TestCase):
             np.testing.assert_allclose(before, after, atol=1e-4)
             self.assertEqual(len(line.corners.stations), 0)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(st.lists(st.tuples(st.integers(-80, 80), st.integers(-80, 80)), min_size=2, max_size=12,
                     unique=True), st.booleans())  # fmt: skip
     def test_passes_through_every_point(self, points: list[tuple[int, int]], closed: bool) -> None:

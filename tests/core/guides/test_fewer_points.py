@@ -76,7 +76,7 @@ class FewerPoints(unittest.TestCase):
         self.assertLessEqual({tuple(map(float, node["at"])) for node in nodes}, kept)  # type: ignore[arg-type]
         self.assertLessEqual(len(kept), 8)
 
-    @settings(max_examples=6, deadline=None)
+    @settings(max_examples=6)
     @given(st.floats(2.2, 12.0), st.floats(0.3, 1.0), st.sampled_from([0.02, 0.1, 0.5]))
     def test_never_farther_than_asked(self, exponent: float, flat: float, within: float) -> None:
         guide = {**SOFT, "exponent": exponent, "height": 120 * flat}

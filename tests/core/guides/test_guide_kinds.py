@@ -231,7 +231,7 @@ class Laws(unittest.TestCase):
     kinds = st.sampled_from(sorted(zoo.RECIPES))
     shares = st.floats(0.001, 0.999)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(kinds, shares)
     def test_reversed(self, name: str, share: float) -> None:
         along, back = curve(name), curve(name, reverse=True)
@@ -241,7 +241,7 @@ class Laws(unittest.TestCase):
             back.points(along.length - station), along.points(station), atol=1e-8
         )
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(kinds, shares, st.floats(-360, 360), st.floats(0.1, 9), st.floats(-80, 80))
     def test_moved_turned_and_scaled(
         self, name: str, share: float, turned: float, scaled: float, x: float
@@ -255,14 +255,14 @@ class Laws(unittest.TestCase):
             placed.points(share * placed.length), [(where.real, where.imag)], atol=1e-7
         )
 
-    @settings(deadline=None, max_examples=120)
+    @settings(max_examples=120)
     @given(kinds, shares)
     def test_station_to_point_to_nearest_station(self, name: str, share: float) -> None:
         line = curve(name)
         station = share * line.length
         self.assertAlmostEqual(float(nearest(line, line.points(station))[0]), station, places=6)
 
-    @settings(deadline=None, max_examples=60)
+    @settings(max_examples=60)
     @given(kinds, shares, shares)
     def test_a_part_is_that_part(self, name: str, one: float, other: float) -> None:
         begin, end = sorted((one, other))
@@ -277,7 +277,7 @@ class Laws(unittest.TestCase):
             part.points(stations), line.points(begin * line.length + stations), atol=1e-6
         )
 
-    @settings(deadline=None, max_examples=40)
+    @settings(max_examples=40)
     @given(st.sampled_from(["circle", "ellipse", "rounded rectangle", "drawn and closed"]), shares)
     def test_a_closed_guide_can_start_anywhere(self, name: str, share: float) -> None:
         line = curve(name)

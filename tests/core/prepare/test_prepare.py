@@ -233,7 +233,7 @@ class ForTheTool(unittest.TestCase):
             np.testing.assert_array_equal(layout.settings[0].placed_outline(index).points, points)
         self.assertEqual(prepared(layout).layer_of("words").area.area, before)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.floats(0.05, 3.0), st.sampled_from(["OAK", "g8", "&", "Wi"]))
     def test_a_border_and_its_inverse_leave_at_least_the_letters(
         self, distance: float, text: str

@@ -52,7 +52,7 @@ class Corners(unittest.TestCase):
         passing = laid({**RECTANGLE, "corners": "pass"}).settings[0]
         self.assertNotEqual(reaches_over(passing, corners), [])
 
-    @settings(deadline=None, max_examples=40)
+    @settings(max_examples=40)
     @given(st.floats(0, 400), st.sampled_from(["start", "centre", "end"]),
            st.sampled_from(["along", "against"]),
            st.sampled_from(["baseline", "middle", "capital"]),

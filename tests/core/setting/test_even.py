@@ -95,7 +95,7 @@ class OnCurves(unittest.TestCase):
         found = even(RING, at=0, align="centre")
         self.assertLess(np.ptp(shares(found)), 1e-9)
 
-    @settings(max_examples=20, deadline=None)
+    @settings(max_examples=20)
     @given(st.floats(0, 628), st.sampled_from(["along", "against"]))
     def test_on_a_circle_it_does_not_matter_where(self, at: float, reading: str) -> None:
         there, here = (even(RING, at=place, reading=reading) for place in (at, 0.0))
@@ -236,7 +236,7 @@ class Floor(unittest.TestCase):
         np.testing.assert_allclose(pulled.middles, fresh.middles, atol=1e-6)
         np.testing.assert_array_equal(pulled.at_floor, fresh.at_floor)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=40)
     @given(
         st.floats(18, 400),
         st.sampled_from(["clockwise", "counterclockwise"]),

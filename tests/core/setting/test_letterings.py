@@ -148,7 +148,7 @@ class ByHand(unittest.TestCase):
                 apart = np.linalg.norm(moved.poses.feet - plain.poses.feet, axis=1)
                 np.testing.assert_allclose(apart, [3.0 * (i == 4) for i in range(9)], atol=1e-9)
 
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=200)
     @given(
         st.permutations(list(ALPHABET)).map(lambda found: "".join(found[:12])),
         st.integers(0, 11),
@@ -218,7 +218,7 @@ class RoundAndRound(unittest.TestCase):
                     self.assertEqual(len(gaps), 10 if separator else 5)
                     self.assertLessEqual(np.ptp(gaps), 1e-6)
 
-    @settings(max_examples=25, deadline=None)
+    @settings(max_examples=25)
     @given(st.integers(2, 9), st.sampled_from(["BEE", "To", "oak leaf"]))
     def test_n_repeats_are_one_turned_n_times(self, times: int, text: str) -> None:
         found = line(RING, text=text, height=6, repeat={"times": times})

@@ -200,7 +200,6 @@ words = st.text(alphabet="ABCdefgh Ré&1", min_size=1, max_size=12)
 class Laws(unittest.TestCase):
     """What holds for any guide, any words."""
 
-    @settings(deadline=None)
     @given(cubics, words, st.floats(0, 1))
     def test_reversing_guide_and_reading_gives_the_same_letters(
         self, controls: Any, text: str, share: float
@@ -212,7 +211,7 @@ class Laws(unittest.TestCase):
                      reading="against")  # fmt: skip
         np.testing.assert_allclose(two.matrices, one.matrices, atol=1e-6)
 
-    @settings(deadline=None, max_examples=40)
+    @settings(max_examples=40)
     @given(cubics, words, st.floats(0.01, 50), st.sampled_from(["baseline", "middle", "capital"]))
     def test_scaling_a_piece_scales_every_placement(
         self, controls: Any, text: str, k: float, touch: str
@@ -232,7 +231,6 @@ class Laws(unittest.TestCase):
         # Where the parallel crosses itself, the crossing is found to some millionths of a mm.
         np.testing.assert_allclose(two.matrices, k * one.matrices, atol=2e-5 * max(k, 1))
 
-    @settings(deadline=None)
     @given(words, st.floats(-900, 900), st.sampled_from(["along", "against"]),
            st.sampled_from(["circle", "rectangle"]))  # fmt: skip
     def test_sliding_a_closed_guides_length_changes_nothing(

@@ -159,7 +159,7 @@ class FewNodes(unittest.TestCase):
         self.assertTrue(polygon.is_valid)
         self.assertAlmostEqual(polygon.area / crescent.area, 1.0, delta=0.02)
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=60)
     @given(
         st.lists(
             st.tuples(

@@ -5,6 +5,7 @@ A new act is a new module here, with its class.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Annotated, Union
 
 from pydantic import Field, ValidationError
@@ -25,6 +26,18 @@ if TYPE_CHECKING:
     AnyAct = Act
 else:
     AnyAct = Annotated[Union[tuple(ACTS.values())], Field(discriminator="act")]  # noqa: UP007
+
+
+def perform_all(acts: Sequence[Act], piece: Piece, faces: FaceNamed) -> Done:
+    """What acts make of a piece one after another, as one change; errors as for one of them."""
+    made: list[Made] = []
+    said: list[str] = []
+    for act in acts:
+        done = perform(act, piece, faces)
+        piece = done.piece
+        made += done.made
+        said += [done.said] if done.said else []
+    return Done(piece, tuple(made), "; ".join(said))
 
 
 def perform(act: Act, piece: Piece, faces: FaceNamed) -> Done:
@@ -50,4 +63,4 @@ def perform(act: Act, piece: Piece, faces: FaceNamed) -> Done:
     return Done(checked(done.piece, piece), done.made, done.said)
 
 
-__all__ = ["ACTS", "Act", "AnyAct", "Done", "Made", "perform"]
+__all__ = ["ACTS", "Act", "AnyAct", "Done", "Made", "perform", "perform_all"]

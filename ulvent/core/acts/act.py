@@ -41,7 +41,7 @@ class Done:
     """The piece after an act, what is new in it, and what there is to say, in words."""
 
     piece: Piece
-    made: Made | None = None
+    made: tuple[Made, ...] = ()
     said: str = ""
 
 
@@ -179,7 +179,7 @@ def with_guide(piece: Piece, guide: AnyGuide, *changed: AnyGuide) -> Piece:
 def with_new_guide(piece: Piece, guide: AnyGuide) -> Done:
     """The piece with a guide more, under an id that is free."""
     new = guide.model_copy(update={"id": free_id(guide.id, piece.guides)})
-    return Done(with_guides(piece, [*piece.guides, new]), Made("guide", new.id))
+    return Done(with_guides(piece, [*piece.guides, new]), (Made("guide", new.id),))
 
 
 def with_new_lettering(piece: Piece, lettering: Lettering) -> Piece:

@@ -21,4 +21,4 @@ class AddLettering(Act):
 
     def perform(self, piece: Piece, faces: FaceNamed) -> Done:
         lettering = first_words(piece, self.guide, self.choices, faces)
-        return Done(with_new_lettering(piece, lettering), Made("lettering", lettering.id))
+        return Done(with_new_lettering(piece, lettering), (Made("lettering", lettering.id),))

@@ -1,67 +1,63 @@
-"""A lettering, or a guide with all that stands on it, a second time."""
+"""Letterings, and guides with all that stands on them, a second time."""
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from ulvent.core.acts.act import (
-    Act,
-    Done,
-    Made,
-    free_id,
-    guide_of,
-    lettering_of,
-    with_new_lettering,
-)
+from pydantic import Field
+
+from ulvent.core.acts.act import Act, Done, guide_of, lettering_of
+from ulvent.core.acts.copies import with_copies
 from ulvent.core.acts.first_words import first_words
-from ulvent.core.base.arrays import extent
+from ulvent.core.base.arrays import extent, united
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
+from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.layout import FaceNamed
-from ulvent.core.recipe import Piece
+from ulvent.core.recipe import Lettering, Piece
 
 _ASIDE = 0.1
-"""How far a second guide lies from the first, of its larger side: so that both are seen."""
+"""How far second guides lie from the first, of their larger side: so that both are seen."""
 
 
 class Duplicate(Act):
-    """A lettering at a free place of its guide, or a guide beside itself with its lettering."""
+    """Letterings at free places of their guides; guides beside themselves with their lettering."""
 
     act: Literal["duplicate"]
-    of: Literal["lettering", "guide"]
-    id: str
+    guides: Annotated[tuple[str, ...], Field(max_length=200)] = ()
+    letterings: Annotated[tuple[str, ...], Field(max_length=400)] = ()
 
     def perform(self, piece: Piece, faces: FaceNamed) -> Done:
-        if self.of == "lettering":
-            return self._lettering(piece, faces)
-        return self._guide(piece)
+        guides = _aside([guide_of(piece, name) for name in self.guides], piece)
+        named = [lettering_of(piece, name) for name in self.letterings]
+        standing = [one for one in piece.letterings if one.guide in self.guides]
+        done = with_copies(piece, guides, standing)
+        for lettering in (one for one in named if one.guide not in self.guides):
+            again = _placed_freely(lettering, done.piece, faces)
+            more = with_copies(done.piece, (), (again,), on=lettering.guide)
+            done = Done(more.piece, (*done.made, *more.made))
+        return done
 
-    def _lettering(self, piece: Piece, faces: FaceNamed) -> Done:
-        lettering = lettering_of(piece, self.id)
-        free = first_words(piece, lettering.guide, {"face": lettering.face}, faces)
-        place = {name: getattr(free, name) for name in ("at", "at_in", "align", "reading")}
-        # What runs along the whole guide has no other place on it.
-        place = {} if lettering.dial or lettering.fill or lettering.repeat else place
-        copy = lettering.model_copy(
-            update={"id": free_id(lettering.id, piece.letterings), "name": "", **place}
-        )
-        return Done(with_new_lettering(piece, copy), Made("lettering", copy.id))
 
-    def _guide(self, piece: Piece) -> Done:
-        guide = guide_of(piece, self.id)
-        aside = _ASIDE * max(extent(curve_bounds(guide_curves(piece.guides)[guide.id])))
+def _placed_freely(lettering: Lettering, piece: Piece, faces: FaceNamed) -> Lettering:
+    """The lettering where its guide has room; what runs along all of it has no other place."""
+    free = first_words(piece, lettering.guide, {"face": lettering.face}, faces)
+    place = {name: getattr(free, name) for name in ("at", "at_in", "align", "reading")}
+    runs_along = lettering.dial or lettering.fill or lettering.repeat
+    return lettering.model_copy(update={"name": "", **({} if runs_along else place)})
+
+
+def _aside(guides: list[AnyGuide], piece: Piece) -> list[AnyGuide]:
+    """The guides moved aside together; one that is made from another of them moves with it."""
+    if not guides:
+        return []
+    curves = guide_curves(piece.guides)
+    aside = _ASIDE * max(extent(united([curve_bounds(curves[one.id]) for one in guides])))
+    names = {one.id for one in guides}
+    moved = []
+    for guide in guides:
         x, y = guide.centre
-        copy = guide.model_copy(
-            update={
-                "id": free_id(guide.id, piece.guides),
-                "name": "",
-                "removed": False,
-                "centre": (round(x + aside, 3), round(y - aside, 3)),
-            }
-        )
-        changed = piece.model_copy(update={"guides": (*piece.guides, copy)})
-        for lettering in (one for one in piece.letterings if one.guide == guide.id):
-            name = free_id(lettering.id, changed.letterings)
-            mine = lettering.model_copy(update={"id": name, "guide": copy.id})
-            changed = with_new_lettering(changed, mine)
-        return Done(changed, Made("guide", copy.id))
+        off = 0.0 if names.intersection(guide.leans_on) else aside
+        centre = (round(x + off, 3), round(y - off, 3))
+        moved.append(guide.model_copy(update={"name": "", "removed": False, "centre": centre}))
+    return moved

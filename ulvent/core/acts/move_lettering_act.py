@@ -32,7 +32,7 @@ class MoveLettering(Act):
             update={"guide": guide.id}
         )
         moved = without_orphans(with_lettering(piece, changed))
-        return Done(moved, Made("lettering", lettering.id))
+        return Done(moved, (Made("lettering", lettering.id),))
 
 
 def _placed(lettering: Lettering, length: float) -> Lettering:

@@ -6,7 +6,9 @@ For the middle the distances to both edges are equal; in general they stand as t
     F(X) = (1 − t)·dA(X) − t·dB(X) = 0.
 
 Rulings from A to B at equal shares of their lengths each cross it once; F is negative
-at their start and positive at their end. Where an edge's hollow is tighter than the
+at their start and positive at their end. An open edge goes on straight beyond its ends for
+this: without that the line would bend round the end of a shorter edge, like a hook, and letters
+with it. Where an edge's hollow is tighter than the
 distance to it the line has a kink. The result is a path of cubics, refined until F at
 every probe on it is within tolerance.
 """
@@ -19,6 +21,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Controls, Floats, Integers, Points, turned_left, unit
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.bezier import BezierPath
 from ulvent.core.curves.cubics import points_at
 from ulvent.core.curves.curve import Curve
@@ -154,8 +157,7 @@ class _Between:
 
     def _balance(self, points: Points) -> tuple[Floats, Floats]:
         """F at `points` (n, 2), and its gradient (n, 2)."""
-        to_first = points - self._first.points(nearest(self._first, points))
-        to_second = points - self._second.points(nearest(self._second, points))
+        to_first, to_second = _from(self._first, points), _from(self._second, points)
         balance = (1.0 - self._share) * np.hypot(*to_first.T)
         balance -= self._share * np.hypot(*to_second.T)
         slope = (1.0 - self._share) * unit(to_first) - self._share * unit(to_second)
@@ -167,6 +169,19 @@ class _Between:
         off = np.abs(self._balance(probes.reshape(-1, 2))[0]).reshape(len(controls), -1)
         worst: Floats = off.max(axis=1)
         return worst
+
+
+def _from(edge: Curve, points: Points) -> Points:
+    """Ways (n, 2) to `points` from where an edge, straight beyond its ends, is nearest to them."""
+    stations = nearest(edge, points)
+    ways = points - edge.points(stations)
+    if edge.closed:
+        return ways
+    tangents = edge.tangents(stations)
+    along = (ways * tangents).sum(axis=1)
+    beyond = ((stations <= NIL) & (along < 0.0)) | ((stations >= edge.length - NIL) & (along > 0.0))
+    ways[beyond] -= (along[:, None] * tangents)[beyond]
+    return ways
 
 
 def _controls(nodes: _Nodes) -> Controls:

@@ -254,14 +254,10 @@
         Work on its points
       </Button>
     {/if}
-    <Button size="small" kind="ghost" on:click={() => editor.make({ act: 'duplicate', of: 'guide', id })}>
+    <Button size="small" kind="ghost" on:click={() => editor.duplicate()}>
       Duplicate
     </Button>
-    <Button
-      size="small"
-      kind="danger-ghost"
-      on:click={() => editor.removeGuide(guide.id)}
-    >
+    <Button size="small" kind="danger-ghost" on:click={() => editor.removeChosen()}>
       Delete this guide
     </Button>
   </div>

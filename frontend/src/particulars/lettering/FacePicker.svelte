@@ -9,10 +9,12 @@
   interface Props {
     editor: Editor;
     lettering: Lettering;
+    /** Whether it is said of several letterings whose faces differ. */
+    different?: boolean;
     onset: (face: string) => void;
   }
 
-  let { editor, lettering, onset }: Props = $props();
+  let { editor, lettering, different = false, onset }: Props = $props();
 
   let open = $state(false);
   let faces = $state.raw<FaceEntry[]>();
@@ -93,8 +95,12 @@
 <div>
   <span class="label" id="face-label">Face</span>
   <button class="face" aria-haspopup="dialog" aria-labelledby="face-label face-name" onclick={show}>
-    <span class="sample"><img src={sample(lettering.face)} alt="" /></span>
-    <span class="visually-hidden" id="face-name">{lettering.face}</span>
+    {#if different}
+      <span id="face-name">mixed</span>
+    {:else}
+      <span class="sample"><img src={sample(lettering.face)} alt="" /></span>
+      <span class="visually-hidden" id="face-name">{lettering.face}</span>
+    {/if}
     <ChevronDown size={16} />
   </button>
   {#if problem}<p class="problem">{problem}</p>{/if}

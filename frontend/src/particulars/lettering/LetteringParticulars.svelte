@@ -56,14 +56,14 @@
         <Button
           size="small"
           kind="ghost"
-          on:click={() => editor.make({ act: 'duplicate', of: 'lettering', id })}
+          on:click={() => editor.duplicate()}
         >
           Duplicate
         </Button>
         <Button
           size="small"
           kind="danger-ghost"
-          on:click={() => editor.removeLettering(lettering.id)}
+          on:click={() => editor.removeChosen()}
         >
           Remove this lettering
         </Button>

@@ -51,10 +51,6 @@
 
   const guides = $derived(editor.piece.guides.filter((one) => !one.removed || one.id === lettering.guide));
 
-  function moveTo(guide: string): void {
-    if (guide !== lettering.guide) editor.act({ act: 'move-lettering', lettering: lettering.id, guide });
-  }
-
   function countFrom(at_in: Lettering['at_in']): void {
     if (at_in && at_in !== lettering.at_in) {
       editor.act({ act: 'keep-place-as', lettering: lettering.id, at_in });
@@ -139,7 +135,7 @@
     size="sm"
     labelText="On the guide"
     selected={lettering.guide}
-    on:update={(event) => moveTo(String(event.detail))}
+    on:update={(event) => editor.moveToGuide([lettering], String(event.detail))}
   >
     {#each guides as one (one.id)}<SelectItem value={one.id} text={guideName(one)} />{/each}
   </Select>
