@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from shapely import STRtree
 from shapely.geometry import LinearRing, MultiLineString, MultiPolygon, Polygon
 
+from ulvent.core.curves import Curve
 from ulvent.core.faces import Face
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region
@@ -110,3 +111,14 @@ def edges_of(outline: Outline) -> MultiLineString:
 
 def nodes(outline: Outline) -> int:
     return sum(outline.operations.count(operation) for operation in "LQC")
+
+
+def off_edge(line: Curve, edge: Curve, count: int = 200) -> np.ndarray:
+    """How far points of a line are from an edge that goes on straight beyond its ends."""
+    stations = np.append(np.linspace(0.0, edge.length, 8000), edge.corners.stations)
+    points = edge.points(np.sort(stations))
+    if not edge.closed:
+        ends, ways = edge.points([0.0, edge.length]), edge.tangents([0.0, edge.length])
+        points = np.vstack([ends[0] - 30.0 * ways[0], points, ends[1] + 30.0 * ways[1]])
+    stations = np.linspace(0.0, line.length, count)
+    return shapely.distance(shapely.points(line.points(stations)), shapely.LineString(points))

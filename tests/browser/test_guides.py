@@ -10,9 +10,9 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import numpy as np
-import shapely
 from playwright.sync_api import Page, WebSocketRoute, expect
 
+from tests.areas import off_edge
 from tests.browser.application import ApplicationTest
 from tests.formats import samples
 from tests.running import eventually
@@ -238,14 +238,8 @@ class Guides(ApplicationTest):
         self.wait_until_kept(page)
         layout = lay_out(parse_piece(self.stored(piece)), shipped_face)
         upper, lower, middle = (guide.curve for guide in layout.guides)
-        points = shapely.points(middle.points(np.linspace(0, middle.length, 200)))
-        to_upper, to_lower = (
-            shapely.distance(
-                points, shapely.LineString(edge.points(np.linspace(0, edge.length, 8000)))
-            )
-            for edge in (upper, lower)
-        )
-        self.assertLess(np.abs(to_upper - to_lower).max(), 0.01)
+        apart = off_edge(middle, upper) - off_edge(middle, lower)
+        self.assertLess(np.abs(apart).max(), 0.01)
 
     def test_saved_in_the_drawer_and_used_in_another_piece(self) -> None:
         page, _ = self.open_barrel_head()

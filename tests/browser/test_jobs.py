@@ -82,6 +82,7 @@ class Starting(JobTest):
         dialog.get_by_label("A file with the blank’s outline").set_input_files(
             {"name": "plate.svg", "mimeType": "image/svg+xml", "buffer": SQUARE.encode()}
         )
+        page.get_by_role("button", name="Take as the blank").click()
         expect(dialog.get_by_label("The blank", exact=True)).to_have_value("outline")
         dialog.get_by_label("The words follow").select_option("start arch")
         dialog.get_by_role("button", name="Make it").click()
@@ -89,6 +90,27 @@ class Starting(JobTest):
         self.assertEqual(
             (piece["blank"]["kind"], piece["blank"]["source"]), ("outline", "plate.svg")
         )
+
+    def test_any_line_of_a_file_that_has_many(self) -> None:
+        page, dialog = self.new_piece()
+        dialog.get_by_text("Blank and guide of my own").click()
+        dialog.get_by_label("Words", exact=True).fill("TAWNY PLUM")
+        lines = "<path d='M0 0H200'/><path d='M0 50C40 20 80 20 120 50'/>"
+        svg = f"<svg xmlns='http://www.w3.org/2000/svg' width='200mm' viewBox='0 0 200 100' height='100mm'>{lines}</svg>"  # noqa: E501
+        with page.expect_file_chooser() as chooser:
+            dialog.get_by_label("The words follow").select_option("file")
+        chooser.value.set_files(
+            {"name": "lines.svg", "mimeType": "image/svg+xml", "buffer": svg.encode()}
+        )
+        page.get_by_role("button", name="outline 2, edge 1").press("Enter")
+        page.get_by_role("button", name="Take as a guide").click()
+        expect(page.get_by_role("button", name="Take as a guide")).to_have_count(0)
+        # What was typed before is still there.
+        expect(dialog.get_by_label("Words", exact=True)).to_have_value("TAWNY PLUM")
+        dialog.get_by_role("button", name="Make it").click()
+        (guide,) = self.made(page)["guides"]
+        self.assertEqual((guide["kind"], guide["source"]), ("path", "lines.svg"))
+        self.assertIn("C", guide["d"])
 
     def test_new_words_are_typed_at_once(self) -> None:
         page, piece = self.opened(letterings=[])

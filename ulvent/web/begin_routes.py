@@ -92,7 +92,9 @@ def _first(first: FirstPiece, bench: Bench) -> Piece:
         return perform(ScalePiece(act="scale-piece", blank=first.blank), piece, faces).piece
     guides: tuple[AnyGuide, ...]
     if first.guide is not None:
-        guides = (within(first.guide, first.blank),)
+        # Where it lay elsewhere says nothing of where it lies on this blank.
+        middle = first.guide.model_copy(update={"centre": (0.0, 0.0)})
+        guides = (within(middle, first.blank),)
     elif first.edge is not None:
         guides = on_edge(first.blank, first.edge)
     elif first.start:

@@ -6,6 +6,7 @@ import type { components, paths } from './schema';
 type Schemas = components['schemas'];
 export type Piece = Schemas['Piece'];
 export type Guide = Piece['guides'][number];
+export type Blank = NonNullable<Piece['blank']>;
 export type Lettering = Schemas['Lettering'];
 export type Mark = Schemas['Mark'];
 export type Dial = Schemas['Dial'];

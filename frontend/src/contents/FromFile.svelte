@@ -1,19 +1,22 @@
 <script lang="ts">
   import { FileUploaderButton, InlineNotification, Modal } from 'carbon-components-svelte';
+  import { onMount } from 'svelte';
   import { catalogue } from '../api/catalogue';
   import { outlinesOf, type FileUnit } from '../api/outlines';
-  import { api, saying, type Guide, type ShownFile, type ShownOutline } from '../api/client';
-  import type { Editor } from '../piece/editor.svelte';
+  import { api, saying, type Blank, type Guide, type ShownFile, type ShownOutline } from '../api/client';
   import Choice from '../parts/Choice.svelte';
   import { length, units } from '../words/units.svelte';
 
   interface Props {
-    editor: Editor;
     wanted: 'guide' | 'blank';
+    /** A file that has been chosen already. */
+    given?: File | undefined;
+    onguide?: (guide: Guide) => void;
+    onblank?: (blank: Blank) => void;
     onclose: () => void;
   }
 
-  let { editor, wanted, onclose }: Props = $props();
+  let { wanted, given, onguide, onblank, onclose }: Props = $props();
 
   const READERS = catalogue().readers;
   const ENDINGS = READERS.map((one) => `.${one.name}`);
@@ -50,7 +53,20 @@
     busy = false;
     if (typeof read === 'string') wrong = read;
     else found = read;
+    chooseAtFirst();
   }
+
+  /** What can hardly be meant otherwise: the only line of a file, or all that a blank can take. */
+  function chooseAtFirst(): void {
+    const outlines = found?.outlines ?? [];
+    const meant = outlines.flatMap((one, index) =>
+      (wanted === 'blank' ? one.closed : outlines.length === 1) ? edgesAlong(index) : [],
+    );
+    chosen = meant;
+    last = meant.at(-1);
+  }
+
+  onMount(() => void open(given));
 
   /** Choose an edge, or leave it out again; a blank takes whole outlines. */
   function choose(one: Edge): void {
@@ -94,13 +110,12 @@
         .POST('/api/outlines/take/blank', { body: { outlines, source } })
         .catch(() => undefined);
       if (!answer?.data) return void (wrong = saying(answer?.error));
-      editor.change({ blank: answer.data });
-      void editor.finish();
+      onblank?.(answer.data as Blank);
     } else {
       const body = { id: 'outline', edges: chosen.map(dataOf), source };
       const answer = await api.POST('/api/outlines/take/guide', { body }).catch(() => undefined);
       if (!answer?.data) return void (wrong = saying(answer?.error));
-      editor.make({ act: 'add-guide', recipe: answer.data as Guide });
+      onguide?.(answer.data as Guide);
     }
     onclose();
   }

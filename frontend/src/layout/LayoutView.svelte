@@ -1,5 +1,6 @@
 <script lang="ts">
   import { catalogue } from '../api/catalogue';
+  import type { Blank } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { Viewport } from '../drawing/viewport.svelte';
   import { figure } from '../words/words';
@@ -24,6 +25,11 @@
   /** What a file is being opened for, and whether the drawer is open, to take or to save. */
   let filing = $state<'guide' | 'blank'>();
   let drawer = $state<'take' | 'save'>();
+
+  function takeBlank(blank: Blank): void {
+    editor.change({ blank });
+    void editor.finish();
+  }
 
   function showAll(): void {
     if (!editor.live.scene) return;
@@ -169,7 +175,12 @@
 </div>
 
 {#if filing}
-  <FromFile {editor} wanted={filing} onclose={() => (filing = undefined)} />
+  <FromFile
+    wanted={filing}
+    onguide={(recipe) => editor.make({ act: 'add-guide', recipe })}
+    onblank={takeBlank}
+    onclose={() => (filing = undefined)}
+  />
 {/if}
 {#if drawer}
   <Drawer {editor} saving={drawer === 'save'} onclose={() => (drawer = undefined)} />

@@ -3,18 +3,16 @@
   import { InlineNotification, Modal, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { onMount } from 'svelte';
   import { catalogue } from '../api/catalogue';
-  import { api, saying, type DrawerEntry, type Guide, type Piece } from '../api/client';
+  import { api, saying, type Blank, type DrawerEntry, type Guide } from '../api/client';
   import { newest } from '../api/newest';
-  import { outlinesOf } from '../api/outlines';
   import { remembered } from '../piece/remembered';
   import Inputs from '../parts/Inputs.svelte';
   import LengthField from '../parts/LengthField.svelte';
+  import FromFile from '../contents/FromFile.svelte';
   import { figures } from '../words/figures.svelte';
   import { router } from '../shell/router.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
-
-  type Blank = NonNullable<Piece['blank']>;
 
   const { beginnings, blanks, firsts, starts, readers } = catalogue();
   const ENDINGS = readers.map((one) => `.${one.name}`).join(',');
@@ -80,27 +78,14 @@
 
   // --------------------------------------------------------------------- from files
 
-  async function blankFrom(file: File | undefined): Promise<void> {
-    const read = file && (await outlinesOf(file, 'file'));
-    if (!file || !read) return;
-    if (typeof read === 'string') return void (wrong = read);
-    const outlines = read.outlines.filter((one) => one.closed).map((one) => one.edges.map((e) => e.data));
-    const taken = { outlines, source: file.name };
-    const answer = await api.POST('/api/outlines/take/blank', { body: taken }).catch(() => undefined);
-    if (answer?.data) [from, blank] = ['', answer.data as Blank];
-    else wrong = outlines.length ? saying(answer?.error) : `${file.name} has no closed outline`;
-  }
+  /** A chosen file, and what of it is wanted: which of its lines is asked then. */
+  let file = $state.raw<{ given: File; wanted: 'guide' | 'blank' }>();
 
-  async function guideFrom(file: File | undefined): Promise<void> {
-    const read = file && (await outlinesOf(file, 'file'));
-    if (!file || !read) return;
-    if (typeof read === 'string') return void (wrong = read);
-    // The longest line of the file: others can be chosen in the piece.
-    const longest = [...read.outlines].sort((a, b) => b.length - a.length)[0];
-    const taken = { id: 'outline', edges: longest?.edges.map((one) => one.data) ?? [], source: file.name };
-    const answer = await api.POST('/api/outlines/take/guide', { body: taken }).catch(() => undefined);
-    if (answer?.data) guide = answer.data as Guide;
-    else wrong = saying(answer?.error);
+  function chosen(event: Event, wanted: 'guide' | 'blank'): void {
+    const input = event.target as HTMLInputElement;
+    const given = input.files?.[0];
+    input.value = '';
+    if (given) file = { given, wanted };
   }
 
   async function follow(wanted: string): Promise<void> {
@@ -148,7 +133,7 @@
 </script>
 
 <Modal
-  open
+  open={!file}
   size="lg"
   modalHeading="New piece"
   primaryButtonText="Make it"
@@ -156,7 +141,7 @@
   selectorPrimaryFocus="#new-words"
   shouldSubmitOnEnter={false}
   on:click:button--secondary={onclose}
-  on:close={onclose}
+  on:close={() => !file && onclose()}
   on:submit={() => void make()}
 >
   <!-- svelte-ignore a11y_no_static_element_interactions -->
@@ -239,7 +224,11 @@
             <SelectItem value={`drawer ${one.id}`} text={`from the drawer: ${one.name}`} />
           {/each}
         </Select>
-        {#if along === 'edge'}
+        {#if along === 'file'}
+          <button class="quiet file" type="button" onclick={() => guideChooser?.click()}>
+            {guide ? 'another line or file …' : 'choose the file …'}
+          </button>
+        {:else if along === 'edge'}
           <LengthField
             label="Inside of the edge by"
             value={edge}
@@ -255,7 +244,7 @@
         tabindex="-1"
         accept={ENDINGS}
         aria-label="A file with the blank’s outline"
-        onchange={(event) => void blankFrom(event.currentTarget.files?.[0])}
+        onchange={(event) => chosen(event, 'blank')}
       />
       <input
         bind:this={guideChooser}
@@ -264,7 +253,7 @@
         tabindex="-1"
         accept={ENDINGS}
         aria-label="A file with the guide’s line"
-        onchange={(event) => void guideFrom(event.currentTarget.files?.[0])}
+        onchange={(event) => chosen(event, 'guide')}
       />
       {#if wrong}
         <InlineNotification lowContrast hideCloseButton kind="error" title={wrong} />
@@ -277,6 +266,15 @@
     </figure>
   </div>
 </Modal>
+
+{#if file}
+  <FromFile
+    {...file}
+    onguide={(taken) => ([guide, wrong] = [taken, ''])}
+    onblank={(taken) => ([from, blank, wrong] = ['', taken, ''])}
+    onclose={() => (file = undefined)}
+  />
+{/if}
 
 <style>
   .new {
@@ -354,6 +352,10 @@
     margin: 0;
     color: var(--ink-soft);
     font-size: 13px;
+  }
+
+  .file {
+    justify-self: start;
   }
 
   figure {

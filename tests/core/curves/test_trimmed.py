@@ -12,6 +12,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests import zoo
+from tests.areas import off_edge
 from ulvent.core.base.errors import CurveError
 from ulvent.core.curves import Curve, parallel_of, section_of
 from ulvent.core.curves.between import line_between
@@ -33,16 +34,6 @@ def line_string(curve: Curve, count: int = 8_000) -> shapely.LineString:
 def distances(curve: Curve, to: Curve, count: int = 601) -> np.ndarray:
     points = curve.points(np.linspace(0, curve.length, count))
     return shapely.distance(shapely.points(points), line_string(to))
-
-
-def way_between(line: Curve, edge: Curve) -> np.ndarray:
-    """How far points of a line are from an edge that goes on straight beyond its ends."""
-    points = line_string(edge).coords
-    if not edge.closed:
-        ends, ways = edge.points([0, edge.length]), edge.tangents([0, edge.length])
-        points = [ends[0] - 30 * ways[0], *points, ends[1] + 30 * ways[1]]
-    stations = np.linspace(0, line.length, 200)
-    return shapely.distance(shapely.points(line.points(stations)), shapely.LineString(points))
 
 
 class Trimmed(unittest.TestCase):
@@ -170,7 +161,7 @@ class Between(unittest.TestCase):
             with self.subTest(one):
                 first, second = curve_from_path_data(one), curve_from_path_data(other)
                 middle = line_between(first, second)
-                apart = way_between(middle, first) - way_between(middle, second)
+                apart = off_edge(middle, first) - off_edge(middle, second)
                 self.assertLess(np.abs(apart).max(), 0.01)
                 self.assertEqual(middle.closed, first.closed)
 
@@ -178,7 +169,7 @@ class Between(unittest.TestCase):
         first, second = (curve_from_path_data(data) for data in self.EDGES[0])
         for share in (0.1, 0.3, 0.8):
             line = line_between(first, second, share)
-            off = (1 - share) * way_between(line, first) - share * way_between(line, second)
+            off = (1 - share) * off_edge(line, first) - share * off_edge(line, second)
             self.assertLess(np.abs(off).max(), 0.01)
 
     def test_a_shorter_edge_makes_no_hook(self) -> None:

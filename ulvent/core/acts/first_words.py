@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
+
 from ulvent.core.acts.act import free_id, guide_of
 from ulvent.core.base.arrays import extent
 from ulvent.core.base.errors import CurveError, FaceError, PieceError
@@ -21,7 +23,11 @@ from ulvent.core.setting import set_lettering
 _ON_CLOSED, _ON_OPEN = 0.3, 0.6
 """The share of a guide that its first words take up."""
 _OF_EXTENT = 0.14
-"""The most that letters are high, of the shorter side of their guide."""
+"""The most that letters are high, of the shorter side of a closed guide, or the longer one of
+an open one."""
+_OF_BEND = 0.5
+"""The most that letters are high on an open guide, of the radius of its tightest bend."""
+_SAMPLES = 200
 _CLOSED_PLACES, _OPEN_PLACES = ("top", "bottom", "right", "left"), ("middle", "start", "end")
 
 
@@ -68,8 +74,7 @@ def _upright(curve: Curve, place: str) -> str:
 
 def _height(lettering: Lettering, guide: Any, curve: Curve, faces: FaceNamed) -> float:
     share = _ON_CLOSED if curve.closed else _ON_OPEN
-    sides = [side for side in extent(curve_bounds(curve)) if side > 0.01 * curve.length]
-    most = _OF_EXTENT * (min(sides) if len(sides) > 1 else share * curve.length)
+    most = _highest(curve)
     try:
         (line, *_) = set_lettering(lettering, standing_of(guide, curve), faces(lettering.face))
     except (CurveError, PieceError, FaceError):
@@ -78,3 +83,14 @@ def _height(lettering: Lettering, guide: Any, curve: Curve, faces: FaceNamed) ->
     if as_long <= NIL:
         return two_digits(most)
     return two_digits(min(lettering.height * share * curve.length / as_long, most))
+
+
+def _highest(curve: Curve) -> float:
+    """The most that letters are high, whatever they say, mm."""
+    narrow, wide = sorted(extent(curve_bounds(curve)))
+    if curve.closed:
+        return _OF_EXTENT * narrow
+    bends = np.abs(curve.frames(np.linspace(0.0, curve.length, _SAMPLES)).curvatures)
+    radius = 1.0 / max(float(bends.max()), NIL)
+    # A tight bend somewhere is no reason for letters that cannot be read.
+    return max(_OF_EXTENT * narrow, min(_OF_EXTENT * wide, _OF_BEND * radius))

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Checkbox, Select, SelectItem } from 'carbon-components-svelte';
   import { catalogue, choices } from '../../api/catalogue';
-  import type { Output, Piece } from '../../api/client';
+  import type { Blank, Output, Piece } from '../../api/client';
   import type { Editor } from '../../piece/editor.svelte';
   import { sentence } from '../../words/words';
   import Choice from '../../parts/Choice.svelte';
@@ -13,8 +13,6 @@
   import { length } from '../../words/units.svelte';
 
   let { editor, onfile }: { editor: Editor; onfile: () => void } = $props();
-
-  type Blank = NonNullable<Piece['blank']>;
 
   const BLANKS = catalogue().blanks;
   const SHEETS = catalogue().sheets;
