@@ -10,6 +10,7 @@ from pydantic import TypeAdapter
 from ulvent.core.acts import AnyAct, Done, perform
 from ulvent.core.curves import Curve
 from ulvent.core.layout import Layout
+from ulvent.core.outlines import Outline
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, Proof, prove, prove_layout, tried_remedies
 from ulvent.core.recipe import Piece, parse_piece
@@ -177,3 +178,13 @@ def joint_gaps(setting: Setting) -> np.ndarray:
 
 def curve_of(layout: Layout) -> Curve:
     return layout.guides[0].curve
+
+
+def drawn_letters(layout: Layout) -> list[Outline]:
+    """The letters of a layout that are drawn, where they stand, mm."""
+    return [
+        line.placed_outline(index)
+        for line in layout.settings
+        for index in range(len(line.clusters))
+        if line.drawn[index]
+    ]

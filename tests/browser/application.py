@@ -14,7 +14,7 @@ import svgelements
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.chromium import ChromiumTest
-from tests.makings import laid
+from tests.makings import document, laid
 from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from ulvent.core.setting import Setting
 
@@ -83,6 +83,14 @@ class ApplicationTest(ChromiumTest):
         expect(self.kept(page)).to_have_text(re.compile("^kept"))
         expect(page.locator("main [data-lettering=name] .letters path")).to_have_count(16)
         return page, piece
+
+    def opened(self, **parts: Any) -> tuple[Page, str]:
+        """A piece of its own, open."""
+        made = self.api("/api/pieces", "POST", {"piece": document(**parts)})
+        page = self.open(f"/pieces/{made['id']}")
+        self.wait_until_kept(page)
+        expect(page.locator("main svg path.guide").first).to_be_attached()
+        return page, str(made["id"])
 
     def kept(self, page: Page) -> Locator:
         return page.locator("header [role=status]")

@@ -18,14 +18,6 @@ SQUARE = (
 
 
 class JobTest(LetteringTest):
-    def opened(self, **parts: Any) -> tuple[Page, str]:
-        """A piece of its own, open."""
-        made = self.api("/api/pieces", "POST", {"piece": document(**parts)})
-        page = self.open(f"/pieces/{made['id']}")
-        self.wait_until_kept(page)
-        expect(page.locator("main svg path.guide").first).to_be_attached()
-        return page, str(made["id"])
-
     def new_piece(self) -> tuple[Page, Any]:
         page = self.open()
         page.get_by_role("button", name="New piece", exact=True).click()

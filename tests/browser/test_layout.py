@@ -110,6 +110,41 @@ class Placing(ApplicationTest):
         self.assertGreater(moved["at"], 0.27)
         self.assertEqual(moved["standoff"], 0)
 
+    def test_a_message_moves_nothing_and_a_drag_keeps_what_it_grabbed(self) -> None:
+        arch = {"id": "rim", "kind": "arch", "chord": 200, "rise": 40}
+        words = {
+            **document()["letterings"][0],
+            "text": "PEAR",
+            "at": 0.5,
+            "height": 12,
+            "at_in": "share",
+        }
+        page, piece = self.opened(guides=[arch], letterings=[words])
+        drawing = page.locator("main svg[role=application] > g[transform]").last
+        before = drawing.get_attribute("transform")
+        letter = page.locator("main [data-lettering=name] .letters path").nth(1)
+        box = letter.bounding_box()
+        assert box
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        # Over another letter, off the guide's end, and off the drawing's own ground.
+        page.mouse.move(x + 60, y, steps=6)
+        page.mouse.move(x + 190, y + 60, steps=6)
+        message = page.get_by_text(re.compile("do not fit"))
+        expect(message).to_be_visible()
+        self.assertEqual(drawing.get_attribute("transform"), before)
+        shown = page.locator("main .notices").bounding_box()
+        assert shown
+        # Right over the message: it is not what the pointer has hold of.
+        page.mouse.move(shown["x"] + 20, shown["y"] + 8, steps=6)
+        page.mouse.move(x + 3, y, steps=6)
+        expect(message).to_have_count(0)
+        page.mouse.up()
+        self.wait_until_kept(page)
+        self.assertEqual(drawing.get_attribute("transform"), before)
+        self.assertAlmostEqual(self.stored(piece)["letterings"][0]["at"], 0.5, delta=0.03)
+
     def test_quick_presses_between_sliding_and_standing_off_are_all_counted(self) -> None:
         page, piece = self.open_barrel_head()
         before = self.stored(piece)["letterings"][0]
@@ -247,6 +282,29 @@ class Troubles(ApplicationTest):
             page.get_by_text(re.compile(r"[\d.]+ mm of this lettering do not fit"))
         ).to_be_visible()
         expect(page.locator("main [data-lettering=name] path.lost").first).to_be_visible()
+
+    def test_half_a_word_is_no_fault_until_the_hand_rests(self) -> None:
+        words = {**document()["letterings"][0], "fit": {"kind": "gap"}}
+        page, _ = self.opened(letterings=[words])
+        field = page.get_by_role("textbox", name="Words")
+        fault = page.get_by_text(re.compile("one letter has no gap"))
+        field.fill("")
+        self.wait_until_kept(page)
+        # No words at all are no fault either.
+        expect(page.locator("main .fault")).to_have_count(0)
+        page.evaluate(
+            """() => {
+              window.faults = 0;
+              const count = () => (window.faults += document.querySelectorAll('.fault').length);
+              const all = { childList: true, subtree: true };
+              new MutationObserver(count).observe(document.body, all);
+            }"""
+        )
+        field.press_sequentially("PEARS", delay=120)
+        self.wait_until_kept(page)
+        self.assertEqual(page.evaluate("window.faults"), 0)
+        field.fill("P")
+        expect(fault).to_be_visible()
 
     def test_what_cannot_be_laid_out_is_said_at_its_field_and_not_kept(self) -> None:
         page, piece = self.open_barrel_head()

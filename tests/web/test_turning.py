@@ -6,9 +6,11 @@ import unittest
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+import shapely
 from pydantic import BaseModel, Field
 
-from tests.makings import document, laid
+from tests.areas import as_shapely
+from tests.makings import document, drawn_letters, laid
 from ulvent.core.acts import ACTS
 from ulvent.core.acts.act import Act, ActPoint
 from ulvent.core.base.arrays import Bounds, Point
@@ -92,6 +94,18 @@ class Turning(unittest.TestCase):
         asked = {"act": "slide-after", "lettering": "x", "start": [1, 2], "end": [3, 4]}
         request = turned(LiveRequest.model_validate({"sequence": 1, "acts": [asked]}))
         self.assertEqual((request.acts[0].start, request.acts[0].end), ((1.0, -2.0), (3.0, -4.0)))
+
+    def test_figures_keep_off_the_letters_themselves(self) -> None:
+        """The discs that they keep off cover the letters' ink, and little else (shapely)."""
+        words = {**document()["letterings"][0], "text": "Ill MW", "face": "lato-bold"}
+        layout = laid(document(letterings=[words]))
+        scene = Painting(layout, "name").scene(())
+        spots = [turned(spot) for line in scene.letterings for spot in line.spots]
+        discs = shapely.union_all([shapely.Point(one.at).buffer(one.reach) for one in spots])
+        letters = shapely.union_all([as_shapely(one) for one in drawn_letters(layout)])
+        self.assertLess(letters.difference(discs).area, 0.15 * letters.area)
+        hull = letters.convex_hull.buffer(2.0)
+        self.assertLess(discs.difference(hull).area, 0.15 * discs.area)
 
     def test_what_moves_is_what_the_whole_scene_shows(self) -> None:
         """A pull is answered twice: both answers are turned alike."""

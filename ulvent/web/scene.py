@@ -14,6 +14,7 @@ import numpy as np
 from ulvent.core.acts.become_act import becomes
 from ulvent.core.acts.grips import grips, grips_on_line
 from ulvent.core.base.arrays import extent, united
+from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.curves.segments import as_point
@@ -56,6 +57,7 @@ from ulvent.web.shown import (
 )
 from ulvent.web.turning import turned
 
+_MOST_DISCS = 3
 _LABELLED = 0.1
 """The share of a guide at which it is said what becomes of it."""
 
@@ -249,17 +251,28 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
 
 
 def _spots(setting: Setting) -> list[Spot]:
-    """A disc in the middle of each letter that is drawn, as wide as the letter's shorter side."""
+    """Discs over the letters that are drawn, side by side along the longer side of each."""
     corners = setting.letter_corners[setting.drawn]
     if not len(corners):
         return []
+    sides = np.stack([corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 1]], axis=1)
+    sizes = np.hypot(*np.moveaxis(sides, 2, 0))
+    longer = np.argmax(sizes, axis=1)
+    rows = np.arange(len(corners))
+    along, size, short = sides[rows, longer], sizes[rows, longer], sizes.min(axis=1)
+    counts = np.clip(np.round(size / np.maximum(short, NIL)), 1, _MOST_DISCS)
+    reaches = np.maximum(short, size / counts) / 2.0
     middles = corners.mean(axis=1)
-    sides = np.hypot(*np.moveaxis(corners[:, 1:3] - corners[:, 0:2], 2, 0))
-    reaches = sides.min(axis=1) / 2.0
-    return [
-        Spot(at=(float(x), float(y)), reach=round(float(reach), 3))
-        for (x, y), reach in zip(np.round(middles, 3), reaches, strict=True)
-    ]
+    spots: list[Spot] = []
+    for disc in range(_MOST_DISCS):
+        has = counts > disc
+        shares = (disc + 0.5) / counts[has] - 0.5
+        places = np.round(middles[has] + shares[:, None] * along[has], 3)
+        spots += [
+            Spot(at=(float(x), float(y)), reach=round(float(reach), 3))
+            for (x, y), reach in zip(places, reaches[has], strict=True)
+        ]
+    return spots
 
 
 def _label_boxes(setting: Setting) -> dict[int, str]:

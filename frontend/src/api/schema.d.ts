@@ -1803,8 +1803,8 @@ export interface components {
          *         are the same, with the figure beside it
          *     solved
          *         whether a fit has found it
-         *     turns
-         *         whether the line may be turned about its middle
+         *     off
+         *         how its line is kept off letters
          */
         Dimension: {
             /**
@@ -1848,10 +1848,11 @@ export interface components {
              */
             solved: boolean;
             /**
-             * Turns
-             * @default false
+             * Off
+             * @default left
+             * @enum {string}
              */
-            turns: boolean;
+            off: "turned" | "aside" | "pointing" | "left";
         };
         /**
          * DiscBlank

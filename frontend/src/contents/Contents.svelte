@@ -169,7 +169,7 @@
       {/if}
       <ul>
         {#each letteringsOf(guide) as lettering (lettering.id)}
-          {@const findings = editor.live.around?.findings.filter((one) => one.lettering === lettering.id)}
+          {@const findings = editor.findings.filter((one) => one.lettering === lettering.id)}
           <li>
             <button
               class="lettering"
@@ -190,8 +190,8 @@
                 <OutputBadge output={lineOf(lettering)?.output} />
                 {#if lettering.name}{lettering.name} · {/if}{found?.readings[lettering.reading === 'against' ? 1 : 0]} · {length(lettering.height)} {units.sign}
                 {#each ['fault', 'warning'] as severity (severity)}
-                  {@const mine = findings?.filter((one) => one.severity === severity && !one.accepted)}
-                  {#if mine?.length}
+                  {@const mine = findings.filter((one) => one.severity === severity)}
+                  {#if mine.length}
                     <b class={severity} title={mine.map((one) => one.message).join('\n')}>· {severity}</b>
                   {/if}
                 {/each}

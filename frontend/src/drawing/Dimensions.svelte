@@ -3,80 +3,15 @@
   import type { Editor } from '../piece/editor.svelte';
   import type { Viewport } from './viewport.svelte';
   import DimensionFigure from './DimensionFigure.svelte';
-  import { freePlaces, spotsOf } from './free_places';
+  import type { ShownDimension } from './figures.svelte';
   import { exactLength, said, units } from '../words/units.svelte';
 
-  let { editor, view }: { editor: Editor; view: Viewport } = $props();
+  let { editor, view, shown }: { editor: Editor; view: Viewport; shown: readonly ShownDimension[] } = $props();
 
-  const LEADER = 46;
-  const CLEAR = 26;
-  const DIGIT = 8;
-  /** Directions that are tried for a line that may be turned. */
-  const TURNS = 24;
-
-  type Shown = { dimension: Dimension; at: XY; start: XY; end: XY; leader: boolean };
   type XY = [number, number];
 
   const key = (one: Dimension): string => `${one.of} ${one.owner} ${one.field}`;
-
-  /** The dimensions of the blank and of what is chosen, with a place for each figure. */
-  const shown = $derived.by((): Shown[] => {
-    const found: Shown[] = [];
-    for (const dimension of editor.live.scene?.dimensions ?? []) {
-      const mine =
-        dimension.of === 'blank' ||
-        (dimension.of === 'guide' && dimension.owner === editor.guide?.id) ||
-        (dimension.of === 'lettering' && dimension.owner === editor.lettering?.id);
-      if (!mine) continue;
-      const [start, end] = freeLine(dimension);
-      const leader = start[0] === end[0] && start[1] === end[1];
-      const share = dimension.at ?? 0.5;
-      const at: XY = leader
-        ? [end[0] + LEADER, end[1] + 14]
-        : [start[0] + share * (end[0] - start[0]), start[1] + share * (end[1] - start[1])];
-      if (dimension.of === 'lettering') {
-        at[0] -= LEADER;
-        at[1] += dimension.field === 'height' ? -10 : 24;
-      }
-      found.push({ dimension, at, start, end, leader });
-    }
-    return apart(found);
-  });
-
-  /** What figures keep off: the letters. */
-  const spots = $derived(spotsOf(editor.live.around?.letterings ?? [], view));
-
-  /** The ends of a dimension's line; one that may be turned about its middle is turned off letters. */
-  function freeLine({ start, end, turns }: Dimension): [XY, XY] {
-    const [one, two] = [view.toScreen(start), view.toScreen(end)];
-    if (!turns) return [one, two];
-    const [cx, cy] = [(one[0] + two[0]) / 2, (one[1] + two[1]) / 2];
-    const [dx, dy] = [(two[0] - one[0]) / 2, (two[1] - one[1]) / 2];
-    let best: { met: number; ends: [XY, XY] } | undefined;
-    for (let step = 0; step < TURNS && best?.met !== 0; step += 1) {
-      // From where it was, to and fro.
-      const turn = (Math.PI / TURNS) * (step % 2 ? (step + 1) / 2 : -step / 2);
-      const [x, y] = [dx * Math.cos(turn) - dy * Math.sin(turn), dx * Math.sin(turn) + dy * Math.cos(turn)];
-      const ends: [XY, XY] = [[cx - x, cy - y], [cx + x, cy + y]];
-      const size = Math.hypot(x, y) || 1;
-      const met = spots.filter(([a, b, reach]) => {
-        const along = Math.abs(((a - cx) * x + (b - cy) * y) / size);
-        return along < size + reach && Math.abs(((a - cx) * y - (b - cy) * x) / size) < reach + 3;
-      }).length;
-      if (!best || met < best.met) best = { met, ends };
-    }
-    return best?.ends ?? [one, two];
-  }
-
-  const wide = (one: Shown): number =>
-    DIGIT * (one.dimension.value.toFixed(3).length + (one.dimension.solved ? 6 : 3));
-
-  /** Figures are moved off letters and off each other. */
-  function apart(all: Shown[]): Shown[] {
-    const wanted = all.map((one) => ({ at: one.at, half: [wide(one) / 2, CLEAR / 2] as const }));
-    const places = freePlaces(wanted, spots, [view.width, view.height]);
-    return all.map((one, index) => ({ ...one, at: [...places[index]!] }));
-  }
+  const isPoint = ({ start, end }: ShownDimension) => start[0] === end[0] && start[1] === end[1];
 
   /** The coordinates of a chosen point, beside it. */
   const coordinates = $derived.by((): { dimension: Dimension; at: XY }[] => {
@@ -99,7 +34,7 @@
         end: point.at,
         at: 0.5,
         solved: false,
-        turns: false,
+        off: 'left',
       },
       at: [x + 52, y + dy],
     }));
@@ -145,11 +80,11 @@
     </marker>
   </defs>
   {#each shown as one (key(one.dimension))}
-    {#if one.leader}
+    {#if isPoint(one)}
       <line
         x1={one.end[0]}
         y1={one.end[1]}
-        x2={one.at[0] - 16}
+        x2={one.at[0] - (one.at[0] < one.end[0] ? -16 : 16)}
         y2={one.at[1]}
         marker-start="url(#arrow)"
       />
@@ -162,6 +97,9 @@
         marker-start="url(#arrow)"
         marker-end="url(#arrow)"
       />
+      {#each one.witnesses as [from, to] (from)}
+        <line class="leader" x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
+      {/each}
       {#if one.dimension.of === 'lettering'}
         <line
           class="leader"

@@ -2,7 +2,7 @@
   import { catalogue, labelOf } from '../api/catalogue';
   import type { SceneLettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import { freePlaces, spotsOf } from './free_places';
+  import { Figures } from './figures.svelte';
   import { Gestures } from './gestures.svelte';
   import { Holds } from './holds';
   import { Sketch } from './sketch.svelte';
@@ -29,22 +29,7 @@
   const chosenLettering = $derived(editor.lettering?.id);
   const chosenGuide = $derived(editor.guide?.id);
   const shownGuides = $derived(scene?.guides.filter((one) => one.shown) ?? []);
-  /** Guides that are lines of their own, and what becomes of them. */
-  const outputs = $derived(
-    new Map(editor.piece.guides.flatMap((one) => (one.output ? [[one.id, one.output] as const] : []))),
-  );
-  /** The letters that say so, beside their guides and off the lettering. */
-  const badges = $derived.by(() => {
-    const mine = shownGuides.flatMap((guide) => {
-      const output = outputs.get(guide.id);
-      return output ? [{ guide: guide.id, output, at: view.toScreen(guide.label_at) }] : [];
-    });
-    if (!mine.length) return [];
-    const wanted = mine.map((one) => ({ at: one.at, half: [7, 7] as const }));
-    const spots = spotsOf(editor.live.around?.letterings ?? [], view);
-    const places = freePlaces(wanted, spots, [view.width, view.height]);
-    return mine.map((one, index) => ({ ...one, at: places[index]! }));
-  });
+  const figures = $derived(new Figures(editor, view));
   const sketch = $derived(new Sketch(editor));
   const holds = $derived(new Holds(editor, view, () => sketch));
   const gestures = $derived(
@@ -79,29 +64,17 @@
     return true;
   }
 
-  /** Where the lines of the chosen lettering end on an open guide, and what is left after them. */
-  const endings = $derived(
-    (scene?.letterings ?? []).flatMap((one) =>
-      one.last && one.id === chosenLettering
-        ? // Said on the side away from the words, so that it does not lie on them.
-          [{ ...one.last, line: one.line, before: (one.matrices.at(-2) ?? -Infinity) > one.last.at[0] }]
-        : [],
-    ),
-  );
-
   /** Where letters are concerned by what is said of them. */
   const noticed = $derived(
     editor.holding
       ? []
-      : (scene?.findings ?? []).flatMap((one) =>
-          one.accepted
-            ? []
-            : (one.places ?? []).map((at, index) => ({
-                key: `${one.kind} ${one.lettering} ${index}`,
-                severity: one.severity,
-                message: one.message,
-                at,
-              })),
+      : editor.findings.flatMap((one) =>
+          (one.places ?? []).map((at, index) => ({
+            key: `${one.kind} ${one.lettering} ${index}`,
+            severity: one.severity,
+            message: one.message,
+            at,
+          })),
         ),
   );
 
@@ -195,7 +168,7 @@
         {/each}
         {#each shownGuides as guide (guide.id)}
           <path
-            class={`guide ${outputs.get(guide.id) ?? ''}`}
+            class={`guide ${figures.outputs.get(guide.id) ?? ''}`}
             class:chosen={guide.id === chosenGuide || editor.selection.isChosen({ kind: 'guide', id: guide.id })}
             d={guide.path}
           />
@@ -203,15 +176,15 @@
             <path class="tight" d={guide.tight} />
           {/if}
         {/each}
-        {#each endings as ending (ending.line)}
-          {@const [x, y] = ending.at}
+        {#each figures.endings as ending (ending.line)}
+          {@const [x, y] = ending.last}
           <circle class="last" class:over={ending.left < 0} cx={x} cy={y} r={3 / view.scale} />
         {/each}
         {#if scene.measure}
           <path class="stretch" d={scene.measure.path} />
         {/if}
       </g>
-      {#each badges as { guide, output, at } (guide)}
+      {#each figures.badges as { guide, output, at } (guide)}
         {@const [x, y] = at}
         <g class="output">
           <title>This guide is {catalogue().outputs[output]?.words}</title>
@@ -219,10 +192,9 @@
           <text {x} y={y + 4}>{catalogue().outputs[output]?.letter}</text>
         </g>
       {/each}
-      {#each endings as ending (ending.line)}
-        {@const [x, y] = view.toScreen(ending.at)}
-        <text class="ending figure" class:over={ending.left < 0} class:before={ending.before} x={x + (ending.before ? -10 : 10)} y={y + (ending.before ? 4 : 14)}>
-          {exactLength(Math.abs(ending.left), 1)} {ending.left < 0 ? 'over' : 'left'}
+      {#each figures.endings as { line, left, at } (line)}
+        <text class="ending figure" class:over={left < 0} x={at[0]} y={at[1] + 4}>
+          {exactLength(Math.abs(left), 1)} {left < 0 ? 'over' : 'left'}
         </text>
       {/each}
       {#each noticed as one (one.key)}
@@ -251,7 +223,7 @@
 
   {#if editor.selection.tool === 'choose'}
     <Grips {editor} {view} />
-    {#if editor.selection.figures}<Dimensions {editor} {view} />{/if}
+    {#if editor.selection.figures}<Dimensions {editor} {view} shown={figures.dimensions} />{/if}
   {:else if editor.selection.tool === 'measure'}
     <Measure bind:this={measure} {editor} found={scene?.measure} />
   {:else}
@@ -379,11 +351,8 @@
     stroke-width: 3px;
     paint-order: stroke;
     font-size: 11px;
+    text-anchor: middle;
     pointer-events: none;
-  }
-
-  .ending.before {
-    text-anchor: end;
   }
 
   .ending.over {

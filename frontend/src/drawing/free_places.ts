@@ -65,7 +65,8 @@ const meets = (one: Wanted, two: Wanted) =>
   Math.abs(one.at[0] - two.at[0]) < one.half[0] + two.half[0] + 2 &&
   Math.abs(one.at[1] - two.at[1]) < one.half[1] + two.half[1] + 2;
 
-function covers(one: Wanted, [x, y, reach]: Spot): boolean {
+/** Whether a figure would lie on a spot. */
+export function covers(one: Wanted, [x, y, reach]: Spot): boolean {
   const dx = Math.max(Math.abs(x - one.at[0]) - one.half[0], 0);
   const dy = Math.max(Math.abs(y - one.at[1]) - one.half[1], 0);
   return dx * dx + dy * dy < reach * reach;

@@ -9,7 +9,7 @@
   let { editor }: { editor: Editor } = $props();
 
   const remedies = new Remedies();
-  const findings = $derived((editor.live.around?.findings ?? []).filter((one) => !one.accepted));
+  const findings = $derived(editor.findings);
 
   $effect(() => {
     if (!editor.holding) return remedies.tryAll(findings, untrack(() => editor.piece));

@@ -6,7 +6,7 @@
  * revision. What is shown is what the core answered, never what the page worked out.
  */
 
-import type { Act, Guide, Lettering, LiveAnswer, OpenPiece, Piece, Remedy } from '../api/client';
+import type { Act, Finding, Guide, Lettering, LiveAnswer, OpenPiece, Piece, Remedy } from '../api/client';
 import { figures } from '../words/figures.svelte';
 import { Acts } from './acts';
 import { copied, keepCopied, lastCopied } from './clipboard';
@@ -18,6 +18,8 @@ import { Snapshot, type Change } from './snapshot';
 
 const SHORT_MS = 15;
 const LONGEST_WAIT_MS = 3000;
+
+const keyOf = (finding: Finding) => `${finding.kind} ${finding.lettering}`;
 
 /** What is done to letters: mm along the line, toward their heads, and of the gap after them. */
 type Nudging = { along?: number; across?: number; gap?: number };
@@ -39,6 +41,8 @@ export class Editor {
   #unfinished = false;
   /** Whether what the next act makes is to be chosen. */
   #choosesMade = false;
+  /** What was said when words began to be typed, until they are kept. */
+  #beforeTyping = $state.raw<ReadonlySet<string>>();
 
   constructor(opened: OpenPiece) {
     this.id = opened.id;
@@ -118,6 +122,16 @@ export class Editor {
   /** What a lettering's fit has come to. */
   fitOf(lettering: Lettering) {
     return this.live.around?.letterings.find((one) => one.id === lettering.id)?.fit ?? undefined;
+  }
+
+  /**
+   * What there is to say of the layout. While words are being typed nothing new is said: what
+   * half a word does is no fault yet.
+   */
+  get findings(): readonly Finding[] {
+    const found = (this.live.around?.findings ?? []).filter((one) => !one.accepted);
+    const before = this.#beforeTyping;
+    return before ? found.filter((one) => before.has(keyOf(one))) : found;
   }
 
   /** What is wrong with a field of a lettering or guide, in words. */
@@ -281,11 +295,13 @@ export class Editor {
 
   /** Keep the change as it will be when the person pauses. */
   pauseThenFinish(): void {
+    this.#beforeTyping ??= new Set(this.findings.map(keyOf));
     this.keeping.pauseThen(() => void this.finish());
   }
 
   /** Make the document as it stands a revision. */
   finish(): Promise<void> {
+    this.#beforeTyping = undefined;
     if (!this.#acts.doing) {
       this.holding = false;
       this.#acts.letGo();

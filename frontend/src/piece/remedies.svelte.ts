@@ -14,7 +14,7 @@ export class Remedies {
   }
 
   /** Ask for those that are not known yet, after a pause; what leaves off asking. */
-  tryAll(findings: Finding[], piece: Piece): () => void {
+  tryAll(findings: readonly Finding[], piece: Piece): () => void {
     const wanted = findings.filter(
       (one) => catalogue().tried.includes(one.kind) && !this.#tried[keyOf(one)],
     );

@@ -13,26 +13,16 @@ from shapely.affinity import scale
 from shapely.geometry import Polygon
 
 from tests import zoo
-from tests.makings import RING, document, done, laid
+from tests.makings import RING, document, done, drawn_letters, laid
 from ulvent.core.base.errors import PieceError
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.drawing.dimensions import dimensions
 from ulvent.core.guides import guide_curve
 from ulvent.core.guides.kinds import kind_of
-from ulvent.core.layout import Layout, solved
-from ulvent.core.outlines import Outline
+from ulvent.core.layout import solved
 from ulvent.core.recipe import Piece, parse_guide, parse_piece
 from ulvent.core.shapes import flat_contours
 from ulvent.demo import demo_pieces
-
-
-def drawn_letters(layout: Layout) -> list[Outline]:
-    return [
-        line.placed_outline(index)
-        for line in layout.settings
-        for index in range(len(line.clusters))
-        if line.drawn[index]
-    ]
 
 
 def one_guide(recipe: dict[str, Any], **lettering: Any) -> Piece:

@@ -18,7 +18,7 @@ from ulvent.core.base.inputs import Unit
 from ulvent.core.curves.segments import as_point
 from ulvent.core.guides.blanks import BLANKS
 from ulvent.core.guides.frame import to_piece
-from ulvent.core.guides.kind import DrawnFigure, Made
+from ulvent.core.guides.kind import DrawnFigure, KeptOff, Made
 from ulvent.core.guides.kinds import kind_of
 from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import LaidGuide, Layout
@@ -40,8 +40,8 @@ class Dimension(BaseModel):
         are the same, with the figure beside it
     solved
         whether a fit has found it
-    turns
-        whether the line may be turned about its middle
+    off
+        how its line is kept off letters
     """
 
     of: Literal["blank", "guide", "lettering"]
@@ -55,7 +55,7 @@ class Dimension(BaseModel):
     end: Point
     at: float = 0.5
     solved: bool = False
-    turns: bool = False
+    off: KeptOff = "left"
 
 
 def dimensions(layout: Layout) -> list[Dimension]:
@@ -71,7 +71,9 @@ def dimensions(layout: Layout) -> list[Dimension]:
         found += _each("guide", guide.recipe.id, _of_guide(guide, laid), solved)
     for setting in settings:
         fitted = setting.fitted.figures if setting.fitted else {}
-        found += _each("lettering", setting.lettering.id, _of_lettering(setting), fitted)
+        # They stand beside their letter already.
+        beside = [replace(one, off="left") for one in _of_lettering(setting)]
+        found += _each("lettering", setting.lettering.id, beside, fitted)
     return found
 
 

@@ -59,6 +59,9 @@ class Start:
     usual: bool = False
 
 
+KeptOff = Literal["turned", "aside", "pointing", "left"]
+
+
 @dataclass(frozen=True)
 class DrawnFigure:
     """A figure on the drawing: its line from `start` to `end`, mm, in the recipe's own frame.
@@ -66,8 +69,9 @@ class DrawnFigure:
     at
         the share of the line at which the figure stands; where both ends are one point the
         figure stands beside it
-    turns
-        whether the line may be turned about its middle, as the diameter of a circle
+    off
+        how its line is kept off letters: turned about its middle, as the diameter of a circle;
+        drawn aside, with witness lines; only pointed at its end; or not at all
     """
 
     field: str
@@ -78,7 +82,7 @@ class DrawnFigure:
     end: Point
     at: float = 0.3
     unit: Unit = "mm"
-    turns: bool = False
+    off: KeptOff = "aside"
 
 
 def beside(

@@ -32,10 +32,13 @@ def _line(guide: ArcGuide, _: tuple[Curve, ...]) -> Curve:
 
 def _drawn(guide: ArcGuide) -> list[DrawnFigure]:
     up = 1.0 if guide.side == "top" else -1.0
+    middle, top = (0.0, 0.0), (0.0, up * guide.radius)
     end = around(guide.radius, 90.0 * up + guide.angle / 2.0)
     return [
-        DrawnFigure("radius", "Radius", "R ", guide.radius, (0.0, 0.0), (0.0, up * guide.radius)),
-        DrawnFigure("angle", "Angle of the arc", "∠ ", guide.angle, (0.0, 0.0), end, unit="°"),
+        DrawnFigure("radius", "Radius", "R ", guide.radius, middle, top, off="pointing"),
+        DrawnFigure(
+            "angle", "Angle of the arc", "∠ ", guide.angle, middle, end, unit="°", off="pointing"
+        ),
     ]
 
 

@@ -59,13 +59,15 @@ def _words(guide: CircleGuide) -> str:
 def _drawn(guide: CircleGuide) -> list[DrawnFigure]:
     radius = circle_diameter(guide) / 2.0
     if guide.radius is not None:
-        return [DrawnFigure("radius", "Radius", "R ", radius, (0.0, 0.0), (radius, 0.0))]
+        return [
+            DrawnFigure("radius", "Radius", "R ", radius, (0.0, 0.0), (radius, 0.0), off="pointing")
+        ]
     if guide.round is not None:
         return [beside("round", "Length round", "○ ", guide.round, around(radius, -35.0))]
     assert guide.diameter is not None
     ends = (-radius, 0.0), (radius, 0.0)
     return [
-        DrawnFigure("diameter", "Diameter of the guide", "⌀ ", guide.diameter, *ends, turns=True)
+        DrawnFigure("diameter", "Diameter of the guide", "⌀ ", guide.diameter, *ends, off="turned")
     ]
 
 

@@ -46,7 +46,11 @@ def _drawn_on(guide: ParallelGuide, made: Made) -> list[DrawnFigure]:
     middle = made.curve.points(made.curve.length / 2.0)
     foot = as_point(base.points(nearest(base, middle))[0])
     end = as_point(middle[0])
-    return [DrawnFigure("distance", "Distance of the parallel", "⇲ ", guide.distance, foot, end)]
+    return [
+        DrawnFigure(
+            "distance", "Distance of the parallel", "⇲ ", guide.distance, foot, end, off="left"
+        )
+    ]
 
 
 def _grips(_: ParallelGuide, curve: Curve, __: int | None) -> list[Grip]:

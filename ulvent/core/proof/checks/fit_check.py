@@ -8,7 +8,9 @@ from ulvent.core.proof.finding import Finding
 
 def _look(subject: Subject) -> list[Finding]:
     fitted = subject.lines[0].fitted
-    if fitted is None or not fitted.note:
+    # Without words there is nothing to fit, and nothing is wrong yet.
+    words = subject.words.dial or subject.words.text.strip()
+    if fitted is None or not fitted.note or not words:
         return []
     return [
         CHECK.finding(
