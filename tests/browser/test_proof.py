@@ -131,6 +131,9 @@ class Joined(ProofTest):
         page.get_by_label("Done to", exact=True).select_option(index=1)
         self.step(page, "Border").check()
         expect(page.locator("path.border")).to_have_count(1)
+        # What each line of the proof becomes is said by its style and a letter.
+        legend = page.get_by_role("list", name="What the lines mean")
+        expect(legend.get_by_role("listitem")).to_have_text(["letters: c cut", "lines: c cut"])
         before = page.locator("path.border").get_attribute("d")
         page.get_by_label("Distance", exact=True).fill("1/8in")
         page.get_by_label("Distance", exact=True).press("Enter")

@@ -47,6 +47,21 @@ class Proofs(WebTest):
         border = self.proof(piece=piece, layer=f"border-{name}-1")
         self.assertGreater(border["stays_area"], kept["stays_area"] / 2.0)
 
+    def test_letters_become_what_face_and_sheet_ask_for(self) -> None:
+        """The same that a file says of them."""
+        pen = {"id": "pen", "name": "Pen", "use": "lines"}
+        for sheets, own, wanted in (
+            ([], {}, "cut"),
+            ([], {"face": "hershey-sans"}, "draw"),
+            ([pen], {}, "draw"),
+            ([pen], {"output": "engrave"}, "engrave"),
+        ):
+            piece = document(tool_sheets=sheets)
+            piece["letterings"] = [{**piece["letterings"][0], **own}]
+            with self.subTest(own=own):
+                (layer,) = self.proof(piece=piece)["layers"]
+                self.assertEqual(layer["output"], wanted)
+
     def test_an_open_shape_is_a_problem_that_names_its_field(self) -> None:
         piece = document(guides=[{"id": "rim", "kind": "line", "length": 300}])
         piece["letterings"][0]["prepare"] = {"cut_back": [{"to": "rim"}]}

@@ -15,7 +15,7 @@ from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.layout import Layout
 from ulvent.core.layout.names import guide_name
 from ulvent.core.outlines import Outline
-from ulvent.core.prepare import Layer, Prepared, layer_names
+from ulvent.core.prepare import Layer, Prepared, layer_names, layer_outputs
 from ulvent.core.proof import Finding, Material, material, sheet_of
 from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe import PLAIN, ToolSheet
@@ -148,8 +148,8 @@ def _scene(request: ProofRequest, work: Workpiece) -> ProofScene:
     parts = stuff.parts if cut_through else ()
     sheet = sheet_of(ready.layers, ready.blank)
     cutter = max(one.cutter for one in found.sheets)
-    names = layer_names(layout, ready)
-    layers = [_layer(layer, name) for layer, name in zip(ready.layers, names, strict=True)]
+    said = zip(layer_names(layout, ready), layer_outputs(layout, ready), strict=True)
+    layers = [_layer(layer, *one) for layer, one in zip(ready.layers, said, strict=True)]
     return ProofScene(
         bounds=united([sheet.bounds, *ready.bounds()]),
         lie=matrices_data(layout.piece.lie.matrix[None]),
@@ -215,7 +215,7 @@ def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
     return _drawn(Region.joined(unreached(layer.area, cutter, side) for layer in shown))
 
 
-def _layer(layer: Layer, name: str) -> ProofLayer:
+def _layer(layer: Layer, name: str, output: OutputOrNone) -> ProofLayer:
     outlines, strokes = layer.outlines, layer.strokes
     nodes = sum(one.operations.count(op) for one in (*outlines, *strokes) for op in "LQC")
     return ProofLayer(
@@ -223,7 +223,7 @@ def _layer(layer: Layer, name: str) -> ProofLayer:
         name=name,
         owner=layer.owner,
         kind=layer.kind,
-        output=layer.output,
+        output=output,
         areas="".join(outline_data(one) for one in _areas(layer)),
         paths="".join(outline_data(one) for one in outlines),
         strokes="".join(outline_data(one) for one in strokes),

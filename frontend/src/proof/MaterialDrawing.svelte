@@ -34,6 +34,26 @@
         && one.lettering === bridge.lettering),
   );
 
+  /** What letters and lines become, each with its letter; only what is there. */
+  const legend = $derived.by(() => {
+    const letters = scene.layers.filter((layer) => layer.kind !== 'border');
+    const became = (all: readonly { output: string }[], what: string, style: (output: string) => string) =>
+      [...new Set(all.map((one) => one.output))].map((output) => {
+        const letter = catalogue().outputs[output]?.letter ?? '–';
+        return { style: style(output), label: `${what}: ${letter} ${words(output)}` };
+      });
+    const seen = (is: unknown, style: string, label: string) => (is ? [{ style, label }] : []);
+    return [
+      ...became(letters, 'letters', (output) =>
+        scene.use === 'lines' || output === 'draw' ? 'stroke' : 'stays',
+      ),
+      ...became([...borders, ...scene.lines], 'lines', (output) => `stroke ${output}`),
+      ...seen(shown.some((one) => one.paths !== one.areas), 'kerf', 'where the tool goes'),
+      ...seen(scene.loose, 'loose', 'loose'),
+      ...seen(scene.unreached, 'unreached', 'not reached by the tool'),
+    ];
+  });
+
   const gestures = $derived(new Gestures(view, { take }));
 
   /** A press takes hold of a bridge, or moves the view. */
@@ -126,9 +146,44 @@
   {/if}
 
   <ViewBar {view} {onshowall} />
+  <ul aria-label="What the lines mean">
+    {#each legend as { style, label } (label)}
+      <li>
+        <svg viewBox="0 0 28 8" aria-hidden="true">
+          <path class={style} d={style.startsWith('stroke') || style === 'kerf' ? 'M1 4H27' : 'M9 0h10v8h-10z'} />
+        </svg>
+        {label}
+      </li>
+    {/each}
+  </ul>
 </div>
 
 <style>
+  ul {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: flex-end;
+    position: absolute;
+    right: 12px;
+    bottom: 8px;
+    gap: 2px 14px;
+    max-width: 60%;
+    margin: 0;
+    padding: 2px 6px;
+    background: color-mix(in srgb, var(--ground) 85%, transparent);
+    color: var(--ink-soft);
+    font-size: 12px;
+    list-style: none;
+    pointer-events: none;
+  }
+
+  li svg {
+    display: inline-block;
+    width: 28px;
+    height: 8px;
+    vertical-align: middle;
+  }
+
   .drawing {
     position: relative;
     flex: 1;
@@ -136,7 +191,7 @@
     overflow: hidden;
   }
 
-  svg {
+  .drawing > svg {
     display: block;
     width: 100%;
     height: 100%;

@@ -1,6 +1,13 @@
 """Preparing: from letters as they stand to outlines and lines that a tool can follow."""
 
-from ulvent.core.prepare.groups import Group, file_groups, laid_lines, layer_names, output_of
+from ulvent.core.prepare.groups import (
+    Group,
+    file_groups,
+    laid_lines,
+    layer_names,
+    layer_outputs,
+    output_of,
+)
 from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.prepare.prepared import prepared
 from ulvent.core.steps.bridge_search import Bridge
@@ -15,6 +22,7 @@ __all__ = [
     "file_groups",
     "laid_lines",
     "layer_names",
+    "layer_outputs",
     "output_of",
     "prepared",
 ]

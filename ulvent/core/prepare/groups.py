@@ -87,6 +87,28 @@ def layer_names(layout: Layout, ready: Prepared) -> list[str]:
     return list(numbered(found))
 
 
+def layer_outputs(layout: Layout, ready: Prepared) -> list[OutputOrNone]:
+    """What becomes of the layers of a piece; ticks apart from their labels are not looked at."""
+    outputs = _outputs(layout)
+    return [
+        layer.output if layer.kind == "border" else outputs.get(layer.owner, _of_whole(outputs))
+        for layer in ready.layers
+    ]
+
+
+def _outputs(layout: Layout) -> dict[str, OutputOrNone]:
+    """What becomes of the letters of each lettering."""
+    return {
+        one.id: output_of(one, layout.piece, layout.lines_of(one.id)[0].face.single_stroke)
+        for one in layout.piece.letterings
+    }
+
+
+def _of_whole(outputs: dict[str, OutputOrNone]) -> OutputOrNone:
+    """What becomes of letterings that became one."""
+    return next((one for one in outputs.values() if one != "none"), "cut")
+
+
 def _lettering_names(layout: Layout) -> dict[str, str]:
     return {one.id: lettering_name(one, layout.lines_of(one.id)) for one in layout.piece.letterings}
 
@@ -114,10 +136,7 @@ class _Gathering:
         self.groups: dict[tuple[str, ...], Group] = {}
         self._letterings = {one.id: one for one in layout.piece.letterings}
         self._names = _lettering_names(layout)
-        self._outputs = {
-            name: output_of(one, self._piece, layout.lines_of(name)[0].face.single_stroke)
-            for name, one in self._letterings.items()
-        }
+        self._outputs = _outputs(layout)
 
     def letters(self, layer: Layer) -> None:
         """A layer of letters, and of the ticks of its dials apart from them."""
@@ -157,8 +176,7 @@ class _Gathering:
     def _of(self, owner: str, ticks: bool) -> Group | None:
         """The group of a lettering's letters or ticks; of what is made of several, the whole's."""
         if owner not in self._letterings:
-            outputs = [one for one in self._outputs.values() if one != "none"] or ["cut"]
-            return self._group(("whole",), outputs[0], _whole_name(self._piece))
+            return self._group(("whole",), _of_whole(self._outputs), _whole_name(self._piece))
         dial = self._letterings[owner].dial
         if not ticks or dial is None or dial.ticks is None:
             return self._group(("letters", owner), self._outputs[owner], self._names[owner])
