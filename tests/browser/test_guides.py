@@ -190,8 +190,8 @@ class Guides(ApplicationTest):
         page.locator("main").get_by_role("textbox", name="Outer diameter").fill("10 in")
         page.keyboard.press("Enter")
         expect(page.get_by_role("button", name="Outer diameter: 254 mm")).to_be_visible()
-        page.get_by_role("button", name="gain a turn").click()
-        expect(page.get_by_role("textbox", name="Gain a turn")).to_be_visible()
+        page.get_by_role("button", name="from turn to turn").click()
+        expect(page.get_by_role("textbox", name="From turn to turn")).to_be_visible()
         self.wait_until_kept(page)
         (guide,) = self.stored(piece)["guides"]
         self.assertIsNone(guide["outer"])

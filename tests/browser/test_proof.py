@@ -20,7 +20,7 @@ class ProofTest(LetteringTest):
 
     def hold_against(self, page: Page, name: str) -> None:
         page.get_by_role("radio", name="Tool sheets").check(force=True)
-        page.get_by_label("Hold it also against").select_option(label=name)
+        page.get_by_label("Check it also against").select_option(label=name)
         expect(page.get_by_role("button", name=name, exact=True)).to_be_visible()
 
     def finding(self, page: Page, words: str) -> Locator:

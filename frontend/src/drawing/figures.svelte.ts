@@ -3,13 +3,14 @@
 import type { Dimension, Output } from '../api/client';
 import type { Editor } from '../piece/editor.svelte';
 import { alongIt, figureOf, freeLine, type DimensionLine } from './free_lines';
-import { freePlaces, spotsOf, type Place, type Wanted } from './free_places';
+import { freePlaces, spotsOf, type Place, type Spot, type Wanted } from './free_places';
 import type { Viewport } from './viewport.svelte';
 
 const LEADER = 46;
 const CLEAR = 26;
 const DIGIT = 8;
 const BADGE = 7;
+const GRIP = 12;
 
 /** A dimension with its line, and where its figure stands. */
 export interface ShownDimension extends DimensionLine {
@@ -37,7 +38,11 @@ export class Figures {
   readonly outputs = $derived.by(
     () => new Map(this.editor.piece.guides.flatMap((one) => (one.output ? [[one.id, one.output]] : []))),
   );
-  readonly #spots = $derived.by(() => spotsOf(this.editor.live.around?.letterings ?? [], this.view));
+  readonly #letters = $derived.by(() => spotsOf(this.editor.live.around?.letterings ?? [], this.view));
+  /** What is pulled by hand: a figure over it would be in the way. */
+  readonly #grips = $derived.by((): Spot[] =>
+    (this.editor.live.scene?.grips ?? []).map(({ at }) => [...this.view.toScreen(at), GRIP]),
+  );
   readonly #dimensions = $derived.by(() => this.#wantedDimensions());
   readonly #endings = $derived.by(() => this.#wantedEndings());
   readonly #badges = $derived.by(() => this.#wantedBadges());
@@ -47,7 +52,7 @@ export class Figures {
       ...this.#endings.map((one) => ({ at: one.at, half: [32, 8] as const })),
       ...this.#badges.map((one) => ({ at: one.at, half: [BADGE, BADGE] as const })),
     ];
-    return freePlaces(wanted, this.#spots, [this.view.width, this.view.height]);
+    return freePlaces(wanted, [...this.#letters, ...this.#grips], [this.view.width, this.view.height]);
   });
   /** The dimensions of the blank and of what is chosen. */
   readonly dimensions = $derived.by(() => this.#placed(this.#dimensions, 0));
@@ -74,7 +79,7 @@ export class Figures {
       .map((dimension) => {
         const ends = [view.toScreen(dimension.start), view.toScreen(dimension.end)] as const;
         const off = isPoint(...ends) ? 'left' : dimension.off;
-        const line = freeLine(...ends, off, dimension.at, this.#spots);
+        const line = freeLine(...ends, off, dimension.at, this.#letters, this.#grips);
         return { dimension, ...line, at: figureAt(dimension, line) };
       });
   }

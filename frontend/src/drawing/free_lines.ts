@@ -22,19 +22,24 @@ const CLEAR = 3;
 const POINTER = 46;
 const FIGURE = [28, 12] as const;
 
-/** A dimension line where it belongs, or as near as it is free with its figure; all in px. */
+/**
+ * A dimension line where it belongs, or as near as it is free of letters; all in px. Its figure
+ * keeps off `grips` as well, which lines may cross.
+ */
 export function freeLine(
   start: Place,
   end: Place,
   off: Dimension['off'],
   at: number,
-  spots: readonly Spot[],
+  letters: readonly Spot[],
+  grips: readonly Spot[] = [],
 ): DimensionLine {
+  const spots = [...letters, ...grips];
   const asIs = { start, end, witnesses: [] };
   const whole = { turned: turned(start, end), aside: aside(start, end), pointing: [asIs], left: [asIs] }[off];
   const points = off === 'turned' ? whole.map(pointing) : off === 'pointing' ? [pointing(asIs)] : [];
   return (
-    whole.find((one) => isFree(one, spots) && isOpen(alongIt(one, at), spots)) ??
+    whole.find((one) => isFree(one, letters) && isOpen(alongIt(one, at), spots)) ??
     points.find((one) => isOpen(figureOf(one), spots)) ??
     asIs
   );

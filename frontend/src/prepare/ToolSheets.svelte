@@ -48,14 +48,14 @@
   }
 </script>
 
-<p class="soft">The piece is held against every sheet that is on the list; its own copy goes with it in its file.</p>
+<p class="soft">The piece is checked against every sheet on this list. Its file holds a copy of them.</p>
 {#each held as sheet (sheet.id)}
   <section>
     <div class="head">
       <button class="quiet name" aria-expanded={opened === sheet.id} onclick={() => (opened = opened === sheet.id ? '' : sheet.id)}>
         {sheet.name}
       </button>
-      <button class="quiet" onclick={() => hold(held.filter((one) => one.id !== sheet.id))}>take off</button>
+      <button class="quiet" onclick={() => hold(held.filter((one) => one.id !== sheet.id))}>remove</button>
     </div>
     <p class="soft">{labelOf('use', sheet.use ?? 'kept')} · figures: {sheet.source || 'no source given'}</p>
     {#if opened === sheet.id}
@@ -68,7 +68,7 @@
           <LengthField
             {label}
             value={Number(sheet[field as keyof ToolSheet]) || null}
-            empty="not looked at"
+            empty="not checked"
             onset={(value) => change(sheet.id, { [field]: value })}
             onclear={() => change(sheet.id, { [field]: 0 })}
           />
@@ -79,10 +79,10 @@
     {/if}
   </section>
 {:else}
-  <p>Held against a plain sheet: strokes and gaps of 0.25 mm.</p>
+  <p>Checked with plain figures: strokes and gaps of 0.25 mm.</p>
 {/each}
 {#if held.length < MOST}
-  <Select size="sm" labelText="Hold it also against" selected="" on:update={(event) => add(String(event.detail))}>
+  <Select size="sm" labelText="Check it also against" selected="" on:update={(event) => add(String(event.detail))}>
     <SelectItem value="" text="choose material and tool" />
     {#each others as one (one.id)}<SelectItem value={one.id} text={one.name} />{/each}
   </Select>

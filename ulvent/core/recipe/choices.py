@@ -128,7 +128,7 @@ CHOICES: dict[str, Values] = {
         ToolSheet,
         "use",
         {"kept": "letters are kept", "removed": "letters are removed",
-         "sunk": "letters are sunk into it", "lines": "only lines on it"},
+         "sunk": "letters are engraved", "lines": "only lines are drawn"},
     ),
 }  # fmt: skip
 """Values of fields with their words, by what is chosen."""
@@ -146,7 +146,7 @@ LIMITS = (
     Figure("least_stroke", "Thinnest stroke"),
     Figure("least_gap", "Narrowest gap"),
     Figure("least_part", "Smallest part"),
-    Figure("least_height", "Lowest capital"),
-    Figure("cutter", "Round cutter"),
+    Figure("least_height", "Least height of capitals"),
+    Figure("cutter", "Cutter diameter"),
 )
 """The figures of a tool sheet; one of zero is not looked at."""

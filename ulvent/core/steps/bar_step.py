@@ -60,7 +60,7 @@ STEP = Step(
     recipe=Annotated[tuple[Bar, ...], Field(max_length=MOST_BARS)],
     rank=30,
     title="Bar or ring",
-    hint="carries the letters, and is one with them",
+    hint="holds the letters together as one part",
     first={"width": 3, "aside": 0},
     take=_take,
     inputs=(

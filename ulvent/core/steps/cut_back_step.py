@@ -105,7 +105,7 @@ STEP = Step(
     first={"keep": "inside", "margin": 0},
     take=_take,
     inputs=(
-        GuideChoice("to", "To", or_blank=True),
+        GuideChoice("to", "Shape", or_blank=True),
         Option("keep", "Keeping", (("inside", "what is inside"), ("outside", "what is outside"))),
         Figure("margin", "Margin"),
     ),

@@ -32,5 +32,5 @@ STEP = Step(
     hint="what overlaps becomes one outline",
     first={"over": 0},
     take=_take,
-    inputs=(Figure("over", "If by more than"),),
+    inputs=(Figure("over", "Overlapping by more than"),),
 )

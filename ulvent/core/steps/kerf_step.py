@@ -31,11 +31,11 @@ STEP = Step(
     recipe=Kerf,
     rank=90,
     title="Kerf",
-    hint="half the width of the cut given back",
+    hint="moves the line by half the width of the cut",
     first={"width": 0.2, "side": "outward"},
     take=_take,
     inputs=(
         Figure("width", "Width"),
-        Option("side", "Given", (("outward", "outward"), ("inward", "inward"))),
+        Option("side", "Moved", (("outward", "outward"), ("inward", "inward"))),
     ),
 )

@@ -85,7 +85,7 @@ STEP = Step(
     inputs=(
         Option(
             "kind",
-            "As",
+            "Drawn as",
             (
                 ("middle", "middle line"),
                 ("hatch", "hatched"),
@@ -94,7 +94,7 @@ STEP = Step(
             ),
         ),
         Figure("pen", "Pen"),
-        Figure("pitch", "Pitch", when=When("kind", _FILLED)),
+        Figure("pitch", "Between lines", when=When("kind", _FILLED)),
         Figure("angle", "Angle", "°", when=When("kind", _HATCHED)),
         Switch("outline", "keep the outline", When("kind", _FILLED)),
     ),

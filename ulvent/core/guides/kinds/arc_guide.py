@@ -56,7 +56,7 @@ KIND = GuideKind(
     inputs=(
         Figure("radius", "Radius"),
         Figure("angle", "Angle", "°"),
-        Option("side", "Lies at its circle's", (("top", "top"), ("bottom", "bottom"))),
+        Option("side", "Part of its circle", (("top", "top"), ("bottom", "bottom"))),
     ),
     starts=(Start("arc", "M8 20A15 15 0 0 1 36 20M22 24L36 20", _first, 30, "arc"),),
     sized_by=("radius", "angle"),

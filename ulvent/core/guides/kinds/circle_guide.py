@@ -63,7 +63,7 @@ def _drawn(guide: CircleGuide) -> list[DrawnFigure]:
             DrawnFigure("radius", "Radius", "R ", radius, (0.0, 0.0), (radius, 0.0), off="pointing")
         ]
     if guide.round is not None:
-        return [beside("round", "Length round", "○ ", guide.round, around(radius, -35.0))]
+        return [beside("round", "Circumference", "○ ", guide.round, around(radius, -35.0))]
     assert guide.diameter is not None
     ends = (-radius, 0.0), (radius, 0.0)
     return [
@@ -106,7 +106,7 @@ KIND = GuideKind(
             (
                 Figure("diameter", "Diameter"),
                 Figure("radius", "Radius"),
-                Figure("round", "Length round"),
+                Figure("round", "Circumference"),
             ),
         ),
         Figure("start", "Starts at (the seam)", "°"),

@@ -84,7 +84,9 @@ def _drawn(guide: GrowingSpiralGuide) -> list[DrawnFigure]:
     first = start_of(guide)
     figures = [
         start_figure(guide),
-        beside("growth", "Growth a turn", "× ", guide.growth, around(2.0 * first, -30.0), "×"),
+        beside(
+            "growth", "Each turn larger by", "× ", guide.growth, around(2.0 * first, -30.0), "×"
+        ),
     ]
     where = around(2.0 * first, -75.0)
     if guide.outer is not None:
@@ -125,11 +127,11 @@ KIND = GuideKind(
             1,
             (
                 Figure("outer", "Outer diameter"),
-                Figure("turns", "Turns", ""),
+                Figure("turns", "Number of turns", ""),
                 Figure("length", "Length"),
             ),
         ),
-        Figure("growth", "Growth a turn", "×"),
+        Figure("growth", "Each turn larger by", "×"),
         Figure("start", "Starts at", "°"),
         TURN,
         INWARD,

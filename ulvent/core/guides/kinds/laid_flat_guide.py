@@ -32,7 +32,7 @@ def _first(sizes: Sizes) -> dict[str, object]:
 KIND = GuideKind(
     recipe=LaidFlatGuide,
     line=_line,
-    title="as long, straight",
+    title="straight, as long as another",
     words=lambda _: "laid flat",
     rank=70,
     blame="guide",

@@ -81,7 +81,7 @@ KIND = GuideKind(
     rank=180,
     blame="distance",
     inputs=(
-        Figure("distance", "Distance, left positive"),
+        Figure("distance", "Distance, + is left"),
         GuideChoice("guide", "Parallel to"),
     ),
     starts=(

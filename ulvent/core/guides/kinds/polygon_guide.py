@@ -57,8 +57,8 @@ KIND = GuideKind(
     rank=120,
     blame="radius",
     inputs=(
-        Figure("sides", "Sides", ""),
-        Figure("across", "Across corners"),
+        Figure("sides", "Number of sides", ""),
+        Figure("across", "Diameter through corners"),
         Figure("radius", "Corner radius"),
         TURN,
     ),

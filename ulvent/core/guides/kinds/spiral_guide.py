@@ -145,7 +145,7 @@ def _drawn(guide: SpiralGuide) -> list[DrawnFigure]:
         figures.append(outer_figure(guide.outer, last))
     if guide.gain is not None:
         ends = out(max(last - gain, 0.0)), out(last)
-        figures.append(DrawnFigure("gain", "Gain a turn", "⇥ ", gain, *ends, off="left"))
+        figures.append(DrawnFigure("gain", "From turn to turn", "⇥ ", gain, *ends, off="left"))
     if guide.turns is not None:
         where = around(last, -35.0)
         figures.append(beside("turns", "Number of turns", "n ", guide.turns, where, ""))
@@ -185,8 +185,8 @@ KIND = GuideKind(
             2,
             (
                 Figure("outer", "Outer diameter"),
-                Figure("gain", "Gain a turn"),
-                Figure("turns", "Turns", ""),
+                Figure("gain", "From turn to turn"),
+                Figure("turns", "Number of turns", ""),
                 Figure("length", "Length"),
             ),
         ),

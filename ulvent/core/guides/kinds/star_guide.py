@@ -87,11 +87,11 @@ KIND = GuideKind(
     rank=130,
     blame="tip_radius",
     inputs=(
-        Figure("tips", "Tips", ""),
-        Figure("outer", "Tips lie on ⌀"),
-        Figure("inner", "Valleys on ⌀"),
-        Figure("tip_radius", "Tip radius"),
-        Figure("valley_radius", "Valley radius"),
+        Figure("tips", "Number of tips", ""),
+        Figure("outer", "Diameter of the tips"),
+        Figure("inner", "Diameter of the valleys"),
+        Figure("tip_radius", "Radius of the tips"),
+        Figure("valley_radius", "Radius of the valleys"),
         TURN,
     ),
     starts=(

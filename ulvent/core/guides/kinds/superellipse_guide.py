@@ -43,7 +43,7 @@ def _drawn(guide: SuperellipseGuide) -> list[DrawnFigure]:
     where = around(min(guide.width, guide.height) / 2.0, 40.0)
     return [
         *box_figures(guide.width, guide.height),
-        beside("exponent", "Exponent", "ⁿ ", guide.exponent, where, ""),
+        beside("exponent", "Squareness, 2 is oval", "ⁿ ", guide.exponent, where, ""),
     ]
 
 
@@ -62,7 +62,7 @@ KIND = GuideKind(
     inputs=(
         Figure("width", "Width"),
         Figure("height", "Height"),
-        Figure("exponent", "Exponent", ""),
+        Figure("exponent", "Squareness, 2 is oval", ""),
         TURN,
     ),
     starts=(

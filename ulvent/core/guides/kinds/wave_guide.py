@@ -60,7 +60,7 @@ KIND = GuideKind(
     inputs=(
         Figure("length", "Length of a wave"),
         Figure("height", "Height"),
-        Figure("waves", "Waves", ""),
+        Figure("waves", "Number of waves", ""),
         Figure("phase", "Phase", "°"),
     ),
     starts=(
