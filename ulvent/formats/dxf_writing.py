@@ -26,7 +26,7 @@ from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import ArcSegment, Segment
 from ulvent.core.curves.cubics import raised
 from ulvent.core.outlines import FileOutline, Outline
-from ulvent.core.prepare import Group, laid_lines
+from ulvent.core.prepare import Group, other_guides
 from ulvent.core.shapes import arc_of
 from ulvent.core.workshop import Workpiece
 
@@ -61,11 +61,10 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
             _add_outline(space, outline, layer)
         for curve in group.curves:
             _add_curve(space, curve, layer)
-    others = (guide for guide in work.layout.shown_guides if guide not in work.ready.guides)
-    lines = laid_lines([guide.curve for guide in others], piece.lie.matrix)
-    if guides and lines:
+    others = other_guides(work.layout, work.ready)
+    if guides and others:
         document.layers.add(_GUIDES)
-        for line in lines:
+        for line in others.values():
             _add_curve(space, line, _GUIDES)
     # As ezdxf adds them, but in the same order in each process.
     for name in (*REQ_R2004, *sorted(document.entitydb.dxf_types_in_use())):

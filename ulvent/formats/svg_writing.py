@@ -16,10 +16,9 @@ from xml.sax.saxutils import escape, quoteattr
 from ulvent.core.base.arrays import united
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.curves.bounds import curve_bounds
-from ulvent.core.layout.names import guide_name
 from ulvent.core.outlines import curve_of
 from ulvent.core.outlines.path_text import segment_data
-from ulvent.core.prepare import Group, laid_lines
+from ulvent.core.prepare import Group, laid_lines, other_guides
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import outline_data
 from ulvent.formats.svg_document import HAIRLINE, svg_document
@@ -44,18 +43,16 @@ def write_svg(work: Workpiece, guides: bool = False) -> bytes:
         body.append(f'<g id="{output}" {paint}><title>{title}</title>')
         body += [_group(group, colour) for group in same]
         body.append("</g>")
-    others = [guide for guide in layout.shown_guides if guide not in work.ready.guides]
-    lines = laid_lines([guide.curve for guide in others], lie)
-    if guides and lines:
+    others = other_guides(layout, work.ready)
+    if guides and others:
         paint = f'fill="none" stroke="{_GUIDES}" stroke-width="{HAIRLINE}"'
         paths = [
-            f'<path id="{_id("guide", guide_name(guide.recipe))}" '
-            f'd="{segment_data(line.segments, line.closed)}"/>'
-            for guide, line in zip(others, lines, strict=True)
+            f'<path id="{_id("guide", name)}" d="{segment_data(line.segments, line.closed)}"/>'
+            for name, line in others.items()
         ]
         body.append("\n".join([f'<g id="guides" {paint}><title>Guides</title>', *paths, "</g>"]))
-        boxes.extend(curve_bounds(curve_of(line)) for line in lines)
-    bounds = united(boxes or [curve_bounds(curve_of(line)) for line in lines])
+        boxes.extend(curve_bounds(curve_of(line)) for line in others.values())
+    bounds = united(boxes or [curve_bounds(curve_of(line)) for line in others.values()])
     return svg_document(layout.piece.title, bounds, body, work.left_out)
 
 

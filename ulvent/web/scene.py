@@ -32,7 +32,7 @@ from ulvent.core.guides.blanks import blank_words
 from ulvent.core.guides.kinds import KINDS, SCALE, figures_of, kind_of, sizes_of
 from ulvent.core.guides.scaling import real_figures
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.layout.names import lettering_name
+from ulvent.core.layout.names import lettering_names
 from ulvent.core.prepare import output_of
 from ulvent.core.proof import Finding
 from ulvent.core.recipe.arrangements import arrangement_of, placing_of, usual_pitch
@@ -90,6 +90,7 @@ class Painting:
         """All that the layout view shows; the chosen guide is measured at `marks`."""
         layout, held = self._layout, self._held
         guide, against = _chosen_guide(layout, self._chosen)
+        names = lettering_names(layout)
         return turned(
             Scene(
                 bounds=layout.reach(),
@@ -101,7 +102,7 @@ class Painting:
                 frames=_frames(layout),
                 guides=[_guide(one, layout.settings) for one in layout.guides],
                 letterings=[
-                    _lettering(setting, standing, layout)
+                    _lettering(setting, standing, layout, names[setting.lettering.id])
                     for setting, standing in zip(layout.settings, self._standing, strict=True)
                 ],
                 dimensions=self._dimensions,
@@ -217,7 +218,9 @@ def _standing(setting: Setting) -> dict[str, Any]:
     }
 
 
-def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> SceneLettering:
+def _lettering(
+    setting: Setting, standing: dict[str, Any], layout: Layout, name: str
+) -> SceneLettering:
     lettering, last = setting.lettering, ending(setting)
     asked = next(one for one in layout.piece.letterings if one.id == lettering.id)
     return SceneLettering(
@@ -245,7 +248,7 @@ def _lettering(setting: Setting, standing: dict[str, Any], layout: Layout) -> Sc
         line_to_line=usual_pitch(asked.height),
         spots=_spots(setting),
         label_boxes=_label_boxes(setting),
-        name=lettering_name(asked, layout.lines_of(asked.id)),
+        name=name,
         output=output_of(asked, layout.piece, setting.face.single_stroke),
     )
 

@@ -4,25 +4,16 @@
   import type { Snapshot } from '../piece/snapshot';
   import Letters from '../drawing/Letters.svelte';
   import { untrack } from 'svelte';
-  import { keepHeight, LEAST } from './height';
+  import Sizer from './Sizer.svelte';
   import StripGaps from './StripGaps.svelte';
   import StripHead from './StripHead.svelte';
-  import { decimals, exactLength, MM_AN_INCH, stepFor, units } from '../words/units.svelte';
+  import { RULER, StripView } from './strip_view.svelte';
+  import { exactLength, stepFor } from '../words/units.svelte';
 
   let { editor, tall = $bindable() }: { editor: Editor; tall: number } = $props();
 
-  const SIDE = 52;
-  const RULER = 22;
-  /** The share of the strip's height that letters take up: of one line, and of several laps. */
-  const TALLEST = 0.26;
-  const TALLEST_LAPS = 0.48;
-  const TALLEST_FILLED = 0.72;
-  const CLOSEST = 200;
   /** How much is shown beyond the seam, px. */
   const OVER = 42;
-
-  let width = $state(0);
-  let height = $state(0);
 
   const strip = $derived(editor.live.around?.strip ?? undefined);
   const guide = $derived(editor.piece.guides.find((one) => one.id === strip?.guide));
@@ -45,49 +36,18 @@
   // Figures that stay the same while a lettering slides: what hangs on them is not made anew.
   const length = $derived(strip?.length ?? 0);
   const against = $derived(strip?.against ?? false);
-  /** How far letters reach above the guide and below it, mm; laps lie one below the other. */
-  const above = $derived(Math.max(...upright.map((one) => one.height - one.foot), 1e-6));
-  const below = $derived(Math.max(...upright.map((one) => one.foot), 0));
   const filled = $derived(strip?.filled ?? false);
-  const most = $derived(
-    height * (filled ? TALLEST_FILLED : upright.length > 1 ? TALLEST_LAPS : TALLEST),
-  );
-
-  /** How much closer than the whole guide it is looked at, and from which station on. */
-  let zoom = $state(1);
-  let from = $state(0);
-
-  /** Pixels a millimetre: the guide from side to side, but letters no taller than there is room. */
-  const whole = $derived(
-    length && width ? Math.min((width - 2 * SIDE) / length, most / (above + below)) : 1,
-  );
-  const scale = $derived(whole * zoom);
-  const hidden = $derived(Math.max(scale * length - (width - 2 * SIDE), 0));
-  const left = $derived(
-    hidden > 0 ? SIDE - Math.min(Math.max(scale * from, 0), hidden) : (width - scale * length) / 2,
-  );
-  const line = $derived(RULER + 12 + Math.max(scale * above, most - scale * below));
-  const bars = $derived(line + 8 + below * scale);
-  const lane = $derived(height - 26);
-  const x = (mm: number) => left + scale * mm;
-
-  /** Ticks of the ruler: a 1-2-5 step that leaves labels room. */
-  const ticks = $derived.by(() => {
-    const unit = units.shown === 'mm' ? 1 : MM_AN_INCH;
-    const least = 64 / scale / unit;
-    const power = 10 ** Math.floor(Math.log10(least));
-    const step =
-      unit * ([1, 2, 5, 10].map((one) => one * power).find((one) => one >= least) ?? 10 * power);
-    const labels: { at: number; text: string }[] = [];
-    let path = '';
-    for (let station = 0; station <= length + 1e-9; station += step / 5) {
-      const at = x(against ? length - station : station);
-      const labelled = Math.abs(station / step - Math.round(station / step)) < 1e-6;
-      path += `M${at} ${RULER}v${labelled ? -7 : -4}`;
-      if (labelled) labels.push({ at, text: decimals(station) });
-    }
-    return { path, labels };
+  const laid = $derived({
+    length,
+    against,
+    filled,
+    laps: upright.length > 1,
+    above: Math.max(...upright.map((one) => one.height - one.foot), 1e-6),
+    below: Math.max(...upright.map((one) => one.foot), 0),
   });
+  const view = new StripView(() => laid);
+  const { x } = view;
+  const { width, height, scale, left, line, bars, lane } = $derived(view);
 
   const namesOf = (line: StripLine) =>
     editor.live.around?.letterings.find((one) => one.id === line.id && one.line === line.line);
@@ -108,8 +68,7 @@
 
   /** The letter of the chosen lettering at a place on the strip, by its place in the words. */
   function letterAt(event: PointerEvent): number | undefined {
-    const box = (event.currentTarget as Element).getBoundingClientRect();
-    const at = (event.clientX - box.left - left) / scale;
+    const at = view.stationAt(event);
     const key = (event.target as Element).closest('[data-line]')?.getAttribute('data-line');
     const over = mine.find((one) => String(one.line) === key);
     for (const shift of over?.over_seam ? [-length, 0, length] : [0]) {
@@ -122,8 +81,7 @@
   }
   /** The label of the chosen dial at a place on the strip. */
   function labelAt(event: PointerEvent): number | undefined {
-    const box = (event.currentTarget as Element).getBoundingClientRect();
-    const at = (event.clientX - box.left - left) / scale;
+    const at = view.stationAt(event);
     const labels = mine[0] && namesOf(mine[0])?.labels;
     if (!labels?.length) return undefined;
     const near = (mine[0]?.starts ?? []).map((from, index) => {
@@ -141,37 +99,11 @@
   /** Letters in the other lane hang head down from the guide; their middle is brought to the lane's. */
   const laneMiddle = (one: StripLine) => one.foot + one.height / 2;
 
-  // ------------------------------------------------------------- looking closer
-
   /** The whole guide again when another one is pulled straight. */
   $effect(() => {
     void strip?.guide;
-    untrack(() => ([zoom, from] = [1, 0]));
+    untrack(() => view.showAll());
   });
-
-  function closer(by: number, at = width / 2): void {
-    const station = (at - left) / scale;
-    zoom = Math.min(Math.max(zoom * by, 1), CLOSEST);
-    // What is under the pointer stays there.
-    from = station - (at - SIDE) / (whole * zoom);
-  }
-
-  function wheel(event: WheelEvent): void {
-    event.preventDefault();
-    if (event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)) {
-      from = Math.min(Math.max(from + (event.deltaX || event.deltaY) / scale, 0), hidden / scale);
-    } else {
-      const box = (event.currentTarget as Element).getBoundingClientRect();
-      closer(2 ** (-event.deltaY / 400), event.clientX - box.left);
-    }
-  }
-
-  /** The strip made taller or lower by its upper edge. */
-  let sized: { y: number; tall: number } | undefined;
-  function resize(height: number): void {
-    tall = Math.round(Math.min(Math.max(height, LEAST), 0.6 * window.innerHeight));
-    keepHeight(tall);
-  }
 
   // ------------------------------------------------------------------ dragging
 
@@ -194,8 +126,7 @@
 
   function down(event: PointerEvent): void {
     if (editor.selection.tool === 'measure') {
-      const box = (event.currentTarget as Element).getBoundingClientRect();
-      const along = (event.clientX - box.left - left) / scale;
+      const along = view.stationAt(event);
       editor.selection.mark(against ? length - along : along);
       return;
     }
@@ -245,46 +176,24 @@
 </script>
 
 <section aria-label="Strip">
-  <!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
-  <div
-    class="sizer"
-    role="separator"
-    aria-orientation="horizontal"
-    aria-label="Height of the strip"
-    aria-valuenow={tall}
-    tabindex="0"
-    title="Pull to make the strip taller"
-    onpointerdown={(event) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      sized = { y: event.clientY, tall };
-    }}
-    onpointermove={(event) => sized && resize(sized.tall + sized.y - event.clientY)}
-    onpointerup={() => (sized = undefined)}
-    onkeydown={(event) => {
-      const by = { ArrowUp: 24, ArrowDown: -24 }[event.key];
-      if (!by) return;
-      event.preventDefault();
-      event.stopPropagation();
-      resize(tall + by);
-    }}
-  ></div>
-  <StripHead {editor} {guide} {gaps} {filled} turned={turned.length > 0} {zoom} onzoom={(by) => (by ? closer(by) : (zoom = 1))} />
-  <div class="body" bind:clientWidth={width} bind:clientHeight={height}>
+  <Sizer bind:tall />
+  <StripHead {editor} {guide} {gaps} {filled} turned={turned.length > 0} zoom={view.zoom} onzoom={(by) => (by ? view.closer(by) : view.showAll())} />
+  <div class="body" bind:clientWidth={view.width} bind:clientHeight={view.height}>
     {#if strip && width}
       <!-- svelte-ignore a11y_no_static_element_interactions -->
       <svg
         class="strip"
         {width}
         {height}
-        onwheel={wheel}
+        onwheel={view.wheel}
         onpointerdown={down}
         onpointermove={(event) => slide(event, false)}
         onpointerup={up}
         onpointercancel={up}
       >
         <rect class="field" x={x(0)} y={RULER} width={scale * length} height={filled ? bars - RULER : line - RULER + 1} />
-        <path class="tick" d={ticks.path} />
-        {#each ticks.labels as label (label.text)}
+        <path class="tick" d={view.ruler.path} />
+        {#each view.ruler.labels as label (label.text)}
           <text class="figure" x={label.at} y={RULER - 10}>{label.text}</text>
         {/each}
         <path class="edge" d={`M${x(0)} ${RULER}H${x(length)}`} />
@@ -380,22 +289,6 @@
 </section>
 
 <style>
-  .sizer {
-    position: absolute;
-    z-index: 1;
-    top: -3px;
-    right: 0;
-    left: 0;
-    height: 7px;
-    cursor: ns-resize;
-  }
-
-  .sizer:hover,
-  .sizer:focus-visible {
-    background: var(--verdigris);
-    opacity: 0.4;
-  }
-
   section {
     position: relative;
     display: flex;

@@ -111,17 +111,12 @@ class Strip:
 
 def pull_straight(layout: Layout, guide: LaidGuide, against: bool) -> Strip:
     """The strip of `guide`, in its own direction or `against` it."""
-    filling = [
-        setting
-        for setting in layout.settings
-        if setting.lettering.guide == guide.recipe.id and _fills(setting)
-    ]
-    mine = [
-        setting
-        for setting in layout.settings
-        # Lines that fill the guide's inside stand on lines of their own.
-        if setting.lettering.guide == guide.recipe.id and not _fills(setting)
-    ]
+    mine: list[Setting] = []
+    filling: list[Setting] = []
+    for setting in layout.settings:
+        if setting.lettering.guide == guide.recipe.id:
+            # Lines that fill the guide's inside stand on lines of their own.
+            (filling if _fills(setting) else mine).append(setting)
     if filling and not mine:
         return _filled(guide, filling)
     return Strip(

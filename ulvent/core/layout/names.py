@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from ulvent.core.guides.guide_recipe import GuideRecipe
+from ulvent.core.layout.layout import Layout
 from ulvent.core.recipe import Lettering
 from ulvent.core.setting import Setting
 
@@ -17,8 +18,16 @@ def guide_name(guide: GuideRecipe) -> str:
     return words[:1].upper() + words[1:]
 
 
-def lettering_name(lettering: Lettering, lines: tuple[Setting, ...]) -> str:
-    """What a lettering is called: by the words that one sees where it has no name."""
+def lettering_names(layout: Layout) -> dict[str, str]:
+    """What the letterings of a piece are called, by their ids."""
+    lines: dict[str, list[Setting]] = {}
+    for setting in layout.settings:
+        lines.setdefault(setting.lettering.id, []).append(setting)
+    return {one.id: _lettering_name(one, lines.get(one.id, [])) for one in layout.piece.letterings}
+
+
+def _lettering_name(lettering: Lettering, lines: list[Setting]) -> str:
+    """As it is called, or by the words that one sees."""
     if lettering.name.strip():
         return lettering.name.strip()
     labels = [label.text for line in lines for label in line.labels if label.text.strip()]

@@ -6,6 +6,7 @@ from ulvent.core.prepare.groups import (
     laid_lines,
     layer_names,
     layer_outputs,
+    other_guides,
     output_of,
 )
 from ulvent.core.prepare.layers import Layer, Prepared
@@ -23,6 +24,7 @@ __all__ = [
     "laid_lines",
     "layer_names",
     "layer_outputs",
+    "other_guides",
     "output_of",
     "prepared",
 ]

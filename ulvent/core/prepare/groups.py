@@ -14,7 +14,7 @@ from ulvent.core.base.outputs import OUTPUTS, Output, OutputOrNone
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.layout import LaidGuide, Layout
-from ulvent.core.layout.names import guide_name, lettering_name
+from ulvent.core.layout.names import guide_name, lettering_names
 from ulvent.core.outlines import FileOutline, Outline, curve_of, laid_segment
 from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.recipe import Lettering, Piece
@@ -79,7 +79,7 @@ def file_groups(layout: Layout, ready: Prepared) -> tuple[Group, ...]:
 
 def layer_names(layout: Layout, ready: Prepared) -> list[str]:
     """What the layers of a piece are called, unlike each other."""
-    names, whole = _lettering_names(layout), _whole_name(layout.piece)
+    names, whole = lettering_names(layout), _whole_name(layout.piece)
     found = [
         names.get(layer.owner, whole) + (_BORDER if layer.kind == "border" else "")
         for layer in ready.layers
@@ -109,10 +109,6 @@ def _of_whole(outputs: dict[str, OutputOrNone]) -> OutputOrNone:
     return next((one for one in outputs.values() if one != "none"), "cut")
 
 
-def _lettering_names(layout: Layout) -> dict[str, str]:
-    return {one.id: lettering_name(one, layout.lines_of(one.id)) for one in layout.piece.letterings}
-
-
 def _whole_name(piece: Piece) -> str:
     """What letterings are called that became one."""
     return piece.title or "Lettering"
@@ -126,6 +122,14 @@ def laid_lines(curves: Iterable[Curve], lie: Matrices) -> list[FileOutline]:
     ]
 
 
+def other_guides(layout: Layout, ready: Prepared) -> dict[str, FileOutline]:
+    """Guides that are shown and become nothing, as they lie on the sheet, by their names."""
+    others = [guide for guide in layout.shown_guides if guide not in ready.guides]
+    names = numbered([guide_name(guide.recipe) for guide in others])
+    lines = laid_lines([guide.curve for guide in others], layout.piece.lie.matrix)
+    return dict(zip(names, lines, strict=True))
+
+
 class _Gathering:
     """Groups being filled, by what becomes of them and their name."""
 
@@ -135,7 +139,7 @@ class _Gathering:
         self._moves = layout.piece.lie != type(layout.piece.lie)()
         self.groups: dict[tuple[str, ...], Group] = {}
         self._letterings = {one.id: one for one in layout.piece.letterings}
-        self._names = _lettering_names(layout)
+        self._names = lettering_names(layout)
         self._outputs = _outputs(layout)
 
     def letters(self, layer: Layer) -> None:
