@@ -2,7 +2,7 @@
 
 import { decimals, MM_AN_INCH, units } from '../words/units.svelte';
 
-export const SIDE = 52;
+const SIDE = 52;
 export const RULER = 22;
 /** The share of the strip's height that letters take up: of one line, of several laps, of a filled shape. */
 const TALLEST = 0.26;
