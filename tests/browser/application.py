@@ -86,7 +86,8 @@ class ApplicationTest(ChromiumTest):
 
     def opened(self, **parts: Any) -> tuple[Page, str]:
         """A piece of its own, open."""
-        made = self.api("/api/pieces", "POST", {"piece": document(**parts)})
+        piece = document(**{"title": "One of its own", **parts})
+        made = self.api("/api/pieces", "POST", {"piece": piece})
         page = self.open(f"/pieces/{made['id']}")
         self.wait_until_kept(page)
         expect(page.locator("main svg path.guide").first).to_be_attached()

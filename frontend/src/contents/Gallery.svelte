@@ -227,7 +227,7 @@
     left: 240px;
     border: 1px solid var(--line-strong);
     padding: 4px 16px 12px;
-    width: 580px;
+    width: 634px;
     background: var(--paper);
   }
 

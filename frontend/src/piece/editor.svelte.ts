@@ -317,7 +317,6 @@ export class Editor {
     await figures.settled();
     await this.#actsDone();
     if (this.#unfinished) await this.finish();
-    await this.keeping.settled;
     await this.keeping.step(which);
   }
 

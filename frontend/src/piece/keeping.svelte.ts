@@ -70,12 +70,13 @@ export class Keeping {
     return this.#saving;
   }
 
-  /** When all that is on its way has been kept. */
-  get settled(): Promise<void> {
+  /** One step back or on, once all that was asked for before it is done. */
+  step(which: 'undo' | 'redo'): Promise<void> {
+    this.#saving = this.#saving.then(() => this.#step(which));
     return this.#saving;
   }
 
-  async step(which: 'undo' | 'redo'): Promise<void> {
+  async #step(which: 'undo' | 'redo'): Promise<void> {
     if (this.state === 'conflict') return;
     const path = `/api/pieces/{piece_id}/${which}` as const;
     const { data, error } = await api

@@ -60,10 +60,10 @@
     <p class="soft">{labelOf('use', sheet.use ?? 'kept')} · figures: {sheet.source || 'no source given'}</p>
     {#if opened === sheet.id}
       <div class="figures">
-        <TextInput size="sm" labelText="Name" value={sheet.name} on:change={(event) => change(sheet.id, { name: String(event.detail ?? '') })} />
-        <Select size="sm" labelText="Use" selected={sheet.use ?? 'kept'} on:update={(event) => change(sheet.id, { use: event.detail as ToolSheet['use'] })}>
+        <div class="wide"><TextInput size="sm" labelText="Name" value={sheet.name} on:change={(event) => change(sheet.id, { name: String(event.detail ?? '') })} /></div>
+        <div class="wide"><Select size="sm" labelText="Use" selected={sheet.use ?? 'kept'} on:update={(event) => change(sheet.id, { use: event.detail as ToolSheet['use'] })}>
           {#each USES as { value, label } (value)}<SelectItem {value} text={label} />{/each}
-        </Select>
+        </Select></div>
         {#each LIMITS as { field, label } (field)}
           <LengthField
             {label}
@@ -73,7 +73,7 @@
             onclear={() => change(sheet.id, { [field]: 0 })}
           />
         {/each}
-        <TextInput size="sm" labelText="Where the figures come from" value={sheet.source ?? ''} on:change={(event) => change(sheet.id, { source: String(event.detail ?? '') })} />
+        <div class="wide"><TextInput size="sm" labelText="Where the figures come from" value={sheet.source ?? ''} on:change={(event) => change(sheet.id, { source: String(event.detail ?? '') })} /></div>
       </div>
       <Button size="small" kind="ghost" on:click={() => void save(sheet)}>Save for other pieces</Button>
     {/if}
@@ -82,14 +82,20 @@
   <p>Checked with plain figures: strokes and gaps of 0.25 mm.</p>
 {/each}
 {#if held.length < MOST}
+  {#key held.length}
   <Select size="sm" labelText="Check it also against" selected="" on:update={(event) => add(String(event.detail))}>
     <SelectItem value="" text="choose material and tool" />
     {#each others as one (one.id)}<SelectItem value={one.id} text={one.name} />{/each}
   </Select>
+  {/key}
 {/if}
 {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
 
 <style>
+  .wide {
+    grid-column: 1 / -1;
+  }
+
   section {
     border-bottom: 1px solid var(--line);
     padding-bottom: 8px;

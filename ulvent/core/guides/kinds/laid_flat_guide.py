@@ -33,10 +33,14 @@ KIND = GuideKind(
     recipe=LaidFlatGuide,
     line=_line,
     title="straight, as long as another",
-    words=lambda _: "laid flat",
+    words=lambda _: "straight, as long as another",
     rank=70,
     blame="guide",
     inputs=(GuideChoice("guide", "As long as"),),
-    starts=(Start("laid flat", "M6 12C12 0 32 0 38 12M4 24H40", _first, 230, "flat", needs=1),),
+    starts=(
+        Start(
+            "same length, straight", "M6 12C12 0 32 0 38 12M4 24H40", _first, 230, "flat", needs=1
+        ),
+    ),
     scales=False,
 )
