@@ -97,7 +97,7 @@
         marker-start="url(#arrow)"
         marker-end="url(#arrow)"
       />
-      {#each one.witnesses as [from, to] (from)}
+      {#each one.witnesses as [from, to], index (index)}
         <line class="leader" x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
       {/each}
       {#if one.dimension.of === 'lettering'}

@@ -69,8 +69,7 @@
     editor.holding
       ? []
       : editor.findings.flatMap((one) =>
-          (one.places ?? []).map((at, index) => ({
-            key: `${one.kind} ${one.lettering} ${index}`,
+          (one.places ?? []).map((at) => ({
             severity: one.severity,
             message: one.message,
             at,
@@ -197,7 +196,7 @@
           {exactLength(Math.abs(left), 1)} {left < 0 ? 'over' : 'left'}
         </text>
       {/each}
-      {#each noticed as one (one.key)}
+      {#each noticed as one, index (index)}
         {@const [x, y] = view.toScreen(one.at)}
         <g class={`notice ${one.severity}`} transform={`translate(${x} ${y})`}>
           <title>{said(one.message)}</title>

@@ -49,7 +49,7 @@
   {#if editor.told}
     <p class="fault warning" role="status">{said(editor.told)}.</p>
   {/if}
-  {#each findings as finding (finding.kind + finding.lettering)}
+  {#each findings as finding, index (index)}
     {@const mends = remedies.of(finding)}
     <div class="fault" class:warning={finding.severity !== 'fault'} role="status">
       <button class="quiet" onclick={() => editor.selection.choose({ kind: 'lettering', id: finding.lettering })}>

@@ -51,13 +51,9 @@
 
 <h2>{heading} <span>chosen</span></h2>
 <div class="fields">
-  {#if letterings.length}
-    <FacePicker
-      {editor}
-      lettering={letterings.at(-1)!}
-      different={face === undefined}
-      onset={(face) => set({ face })}
-    />
+  <!-- While the last lettering goes, what is shown of it still needs it: so it is an item of a list. -->
+  {#each letterings.slice(-1) as lettering (lettering.id)}
+    <FacePicker {editor} {lettering} different={face === undefined} onset={(face) => set({ face })} />
     <div class="three">
       {#each [['Height', 'height'], ['Spacing', 'tracking'], ['Standoff', 'standoff']] as const as [label, field] (field)}
         <LengthField
@@ -95,7 +91,7 @@
       usual="what face and material ask for"
       onset={(output) => set({ output })}
     />
-  {/if}
+  {/each}
   {#if guides.length}
     <OutputField
       label="In files, the lines themselves are"

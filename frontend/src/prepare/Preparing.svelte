@@ -55,7 +55,7 @@
     {#key owner}
       <PrepareSteps {editor} recipe={recipe ?? undefined} where={owner} onchange={change} />
     {/key}
-    {#each notes as note (note)}
+    {#each notes as note, index (index)}
       <p class="note">{note}.</p>
     {/each}
     <HowTo job="stencil" label="a stencil that holds together" />

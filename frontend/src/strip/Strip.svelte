@@ -193,26 +193,26 @@
       >
         <rect class="field" x={x(0)} y={RULER} width={scale * length} height={filled ? bars - RULER : line - RULER + 1} />
         <path class="tick" d={view.ruler.path} />
-        {#each view.ruler.labels as label (label.text)}
+        {#each view.ruler.labels as label, index (index)}
           <text class="figure" x={label.at} y={RULER - 10}>{label.text}</text>
         {/each}
         <path class="edge" d={`M${x(0)} ${RULER}H${x(length)}`} />
         {#if !filled}<path class="guide" d={`M${x(0)} ${line}H${x(length)}`} />{/if}
 
-        {#each strip.bends as [from, to] (from)}
+        {#each strip.bends as [from, to], index (index)}
           <path class="tight" d={`M${x(from)} ${line + 3}H${Math.max(x(to), x(from) + 3)}`}>
             <title>bends more tightly here than the letters can follow</title>
           </path>
         {/each}
-        {#each strip.corners as corner (corner)}
+        {#each strip.corners as corner, index (index)}
           <path class="corner" d={`M${x(corner)} ${RULER}V${line}M${x(corner) - 4} ${line + 6}l4 -6 4 6`}>
             <title>corner</title>
           </path>
         {/each}
-        {#each marks as mark (mark)}
+        {#each marks as mark, index (index)}
           <path class="measured" d={`M${x(mark)} ${RULER - 8}V${line + 8}`} />
         {/each}
-        {#each strip.free as [from, to] (from)}
+        {#each strip.free as [from, to], index (index)}
           {@const middle = (from + to) / 2}
           {#if scale * (to - from) > 84}
             <g class="room">

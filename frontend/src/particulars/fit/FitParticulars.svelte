@@ -261,7 +261,7 @@
         <SelectItem {value} text={label} />
       {/each}
     </Select>
-    {#each fit.gives ?? [] as gives, index (gives.figure)}
+    {#each fit.gives ?? [] as gives, index (index)}
       {@const percent = gives.figure === 'width'}
       <div class="pair">
         <LengthField
