@@ -51,6 +51,10 @@ class Chain(Curve):
             raise CurveError("a closed chain must end where it starts")
 
     @property
+    def asked(self) -> tuple[Curve, ...]:
+        return self._pieces
+
+    @property
     def length(self) -> float:
         return float(self._ends[-1])
 

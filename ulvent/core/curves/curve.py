@@ -108,6 +108,11 @@ class Curve(ABC):
         """The line as exact segments, in order of travel, for drawing and writing."""
 
     @property
+    def asked(self) -> tuple[Curve, ...]:
+        """The curves that it asks for its own points; none where it knows them."""
+        return ()
+
+    @property
     def corners(self) -> Corners:
         """Corners strictly inside the curve; see `seam_turn` for a closed one's seam."""
         return Corners.none()

@@ -15,7 +15,7 @@ from ulvent.core.base.arrays import Booleans, Controls, Floats, Millimetres, Poi
 from ulvent.core.base.tolerances import ARC_LENGTH, DRAWING, JOINT, SAME
 from ulvent.core.curves.cubics import points_at
 from ulvent.core.curves.curve import Curve
-from ulvent.core.curves.segments import CubicSegment, LineSegment, Segment, as_point
+from ulvent.core.curves.segments import CubicSegment, LineSegment, as_point
 
 Pieces = TypeVar("Pieces")
 
@@ -64,7 +64,9 @@ Stretches = tuple[Stations, Stations]
 """Where stretches of a curve begin and end, (n,) each."""
 
 
-def fitted_segments(curve: Curve, tolerance: Millimetres = DRAWING) -> tuple[Segment, ...]:
+def fitted_segments(
+    curve: Curve, tolerance: Millimetres = DRAWING
+) -> tuple[LineSegment | CubicSegment, ...]:
     """Cubics and lines within `tolerance` mm of `curve`, corners kept."""
     bounds = [0.0, *curve.corners.stations.tolist(), curve.length]
     # Just beside a corner or an end, so that each side answers with its own tangent.
@@ -76,7 +78,7 @@ def fitted_segments(curve: Curve, tolerance: Millimetres = DRAWING) -> tuple[Seg
             edges = np.linspace(begin + inset, end - inset, _FIRST_PARTS + 1)
             begins.extend(edges[:-1])
             ends.extend(edges[1:])
-    done: list[tuple[float, Segment]] = []
+    done: list[tuple[float, LineSegment | CubicSegment]] = []
     for (first, _), controls, good in fitted_by_halves(
         (np.array(begins), np.array(ends)),
         lambda stretches, shares: _fit(curve, stretches, shares),
@@ -112,7 +114,7 @@ def _fit(curve: Curve, stretches: Stretches, shares: Floats) -> Fit:
     return Fit(controls, curve.points(between.ravel()).reshape(*between.shape, 2))
 
 
-def _segment(controls: Controls) -> Segment:
+def _segment(controls: Controls) -> LineSegment | CubicSegment:
     a, b, c, d = (as_point(point) for point in controls)
     along = controls[3] - controls[0]
     length = float(np.hypot(*along))

@@ -27,6 +27,9 @@ from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
 
 _MOST_ROUNDS = 64
+TRACED = 64
+"""Corners from which on a closed line counts as traced: its parallel is not sought corner by
+corner."""
 
 
 @dataclass(frozen=True)
@@ -86,6 +89,10 @@ class Parallel(Curve):
         return turnings
 
     # ------------------------------------------------------------ the protocol
+
+    @property
+    def asked(self) -> tuple[Curve, ...]:
+        return (self.base,)
 
     @property
     def length(self) -> float:

@@ -12,7 +12,7 @@ from functools import lru_cache
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import CORNER, SAME
 from ulvent.core.curves.curve import Curve
-from ulvent.core.curves.parallel import Parallel, Span
+from ulvent.core.curves.parallel import TRACED, Parallel, Span
 
 _MOST_ROUNDS = 64
 
@@ -31,7 +31,8 @@ def parallel_of(base: Curve, distance: float) -> Parallel:
     """
     if distance == 0.0:
         return Parallel(base, 0.0, [Span(0.0, base.length)])
-    if (distance * base.bends[1]).max() < 1.0:
+    traced = base.closed and len(base.corners.stations) >= TRACED
+    if not traced and (distance * base.bends[1]).max() < 1.0:
         spans = _spans(base, distance)
         if spans:
             return Parallel(base, distance, spans)

@@ -28,6 +28,10 @@ class Placed(Curve):
         )
 
     @property
+    def asked(self) -> tuple[Curve, ...]:
+        return (self._base,)
+
+    @property
     def length(self) -> float:
         return self._base.length * self._scale
 

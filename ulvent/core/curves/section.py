@@ -21,6 +21,10 @@ class Section(Curve):
         self._end = end
 
     @property
+    def asked(self) -> tuple[Curve, ...]:
+        return (self._base,)
+
+    @property
     def length(self) -> float:
         return self._end - self._begin
 

@@ -16,25 +16,29 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from functools import cached_property, lru_cache
+from typing import NamedTuple
 
 import numpy as np
 
 from ulvent.core.base.arrays import (
     Booleans,
     Floats,
-    Points,
     Stretch,
 )
 from ulvent.core.base.errors import CurveError
-from ulvent.core.base.tolerances import ARC_LENGTH, JOINT, NIL, SAME
+from ulvent.core.base.tolerances import JOINT, NIL, SAME
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve
-from ulvent.core.curves.feet import nearest, toward_feet
+from ulvent.core.curves.feet import nearest
+from ulvent.core.curves.near_base import NearBase
 from ulvent.core.curves.parallel import Parallel, Span
+from ulvent.core.curves.plain import plain
 from ulvent.core.curves.raw_parallel import RawParallel
 from ulvent.core.curves.section import Section
+from ulvent.core.curves.traced import traced_runs
 
+_MADE_FROM = "made from"
 _NEARBY = 6.0
 """What counts as nearby along the base, in distances of the parallel."""
 _STEPS = 1200
@@ -45,8 +49,6 @@ _SLACK = 1e-6
 """By how much, mm, a probe may be too near: rounding, not a loop."""
 _BISECTIONS = 40
 _NEWTON_ROUNDS = 24
-_FOOT_ROUNDS = 6
-_LEAST_SLOPE = 1e-3
 _MEETING = 1e-4
 """Ends of spans nearer than this, mm, are one crossing."""
 _MOST_STRETCHES = 2000
@@ -56,8 +58,7 @@ _SAME = 1e-7
 
 def nearby_spans(base: Curve, distance: float) -> list[Span]:
     """The longest run of spans of a parallel that keeps its distance from the base nearby."""
-    keeping = _Keeping(base, distance, within=_NEARBY * abs(distance))
-    runs = [keeping.raw.spans(run) for run in keeping.runs()]
+    runs = _runs_of(base, distance, within=_NEARBY * abs(distance))
     longest = max(runs, key=lambda run: sum(span.end - span.begin for span in run), default=[])
     if longest and base.closed and not _closes(base, distance, longest):
         return []
@@ -68,6 +69,8 @@ def nearby_spans(base: Curve, distance: float) -> list[Span]:
 def trimmed_parallels(base: Curve, distance: float) -> tuple[Curve, ...]:
     """The parallel of `base` in the pieces that are left of it, the longest first.
 
+    The parallel of a parallel is one of what that was made from, at the sum of both distances.
+
     Raises
     ------
     CurveError
@@ -75,14 +78,42 @@ def trimmed_parallels(base: Curve, distance: float) -> tuple[Curve, ...]:
     """
     if distance == 0.0:
         return (base,)
-    keeping = _Keeping(base, distance, within=math.inf)
-    pieces = [_as_curve(base, distance, keeping.raw.spans(run)) for run in keeping.runs()]
+    origin = base.notes.get(_MADE_FROM)
+    if origin and (origin.whole or origin.distance * distance > 0.0):
+        return trimmed_parallels(origin.base, origin.distance + distance)
+    base = plain(base)
+    runs = _runs_of(base, distance, within=math.inf)
+    pieces = [_as_curve(base, distance, run) for run in runs]
+    if len(pieces) == 1:
+        left = sum(span.end - span.begin for span in runs[0])
+        whole = base.length - left <= _SAME * base.length
+        pieces[0].notes[_MADE_FROM] = _Origin(base, distance, whole)
     if not pieces:
         raise CurveError(
             f"nothing is left of a parallel {abs(distance):g} mm away; "
             f"the farthest one is {_farthest(base, distance):.4g} mm away"
         )
     return tuple(sorted(pieces, key=lambda piece: -piece.length))
+
+
+def _runs_of(base: Curve, distance: float, within: float) -> list[list[Span]]:
+    traced = traced_runs(base, distance)
+    if traced is not None:
+        return traced
+    keeping = _Keeping(base, distance, within)
+    return [keeping.raw.spans(run) for run in keeping.runs()]
+
+
+class _Origin(NamedTuple):
+    """What a parallel was made from that is in one piece, and whether nothing of it was lost.
+
+    What was lost does not come back by going back: the parallel that is asked for is then one
+    of what is left.
+    """
+
+    base: Curve
+    distance: float
+    whole: bool
 
 
 def _as_curve(base: Curve, distance: float, run: list[Span]) -> Curve:
@@ -106,7 +137,7 @@ def _farthest(base: Curve, distance: float) -> float:
     low, high = 0.0, abs(distance)
     for _ in range(16):
         middle = (low + high) / 2.0
-        kept = _Keeping(base, math.copysign(middle, distance), math.inf).runs()
+        kept = _runs_of(base, math.copysign(middle, distance), math.inf)
         low, high = (middle, high) if kept else (low, middle)
     return low
 
@@ -289,40 +320,11 @@ class _Keeping:
             clear: Booleans = np.hypot(*(feet - points).T) >= wanted
             return clear
         stations, _ = self.raw.station(places)
-        samples, spread = self._base_samples
-        half_step = self.base.length / _STEPS / 2.0
-        away = np.hypot(*(points[:, None, :] - spread[None, :, :]).transpose(2, 0, 1))
-        apart = np.abs(samples[None, :] - stations[:, None])
-        if self.base.closed:
-            apart = np.minimum(apart, self.base.length - apart)
-        away = np.where(apart <= self.within, away, np.inf)
-        least = away.min(axis=1)
-        stays: Booleans = least - half_step >= wanted
-        unsure = ~stays & (least >= wanted)
-        if unsure.any():
-            stays[unsure] = self._least(points[unsure], away[unsure], half_step) >= wanted
-        return stays
-
-    def _least(self, points: Points, away: Floats, half_step: float) -> Floats:
-        """The least distance of each point from the base, from its best samples by Newton steps."""
-        base, (samples, _) = self.base, self._base_samples
-        least: Floats = away.min(axis=1)
-        rows, columns = np.nonzero(away <= least[:, None] + half_step)
-        stations = samples[columns]
-        for _ in range(_FOOT_ROUNDS):
-            stations, step = toward_feet(
-                base, points[rows], stations, 2.0 * half_step, _LEAST_SLOPE
-            )
-            if np.abs(step).max() <= ARC_LENGTH * base.length:
-                break
-        np.minimum.at(least, rows, np.hypot(*(base.points(stations) - points[rows]).T))
-        return least
+        return self._near_base.keeps(points, stations, wanted)
 
     @cached_property
-    def _base_samples(self) -> tuple[Floats, Floats]:
-        even = np.linspace(0.0, self.base.length, _STEPS + 1)
-        stations = np.sort(np.concatenate([even, self.base.corners.stations]))
-        return stations, self.base.points(stations)
+    def _near_base(self) -> NearBase:
+        return NearBase(self.base, self.within, _STEPS)
 
     def _runs(self, kept: list[Stretch]) -> list[list[Stretch]]:
         if not kept:
