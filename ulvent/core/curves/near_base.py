@@ -8,6 +8,8 @@ the number of points, not with points times samples.
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, Stations
@@ -31,6 +33,9 @@ class NearBase:
         self._points = base.points(self._samples)
         self._tree = point_tree(self._points)
         self._half_step = base.length / steps / 2.0
+        # On a closed base what is nearby goes on past the seam.
+        laps = (-base.length, 0.0, base.length) if base.closed else (0.0,)
+        self._laps = np.concatenate([self._samples + lap for lap in laps])
 
     def keeps(self, points: Points, stations: Stations, wanted: float) -> Booleans:
         """Whether points (n, 2) beside `stations` (n,) are no nearer than `wanted` mm."""
@@ -52,14 +57,16 @@ class NearBase:
 
     def _least(self, points: Points, stations: Stations, wanted: float) -> Floats:
         """How far points are from what is nearby: infinitely where that is out of the question."""
-        rows, columns = self._around(points, wanted + self._half_step)
-        near = self._nearby(stations[rows], self._samples[columns])
-        rows, columns = rows[near], columns[near]
+        if math.isinf(self._within):
+            rows, columns = self._around(points, wanted + self._half_step)
+        else:
+            rows, columns = self._beside(stations)
         away = np.hypot(*(points[rows] - self._points[columns]).T)
         least = np.full(len(points), np.inf)
         np.minimum.at(least, rows, away)
         # What is too near by its samples is too near by any.
-        best = (away <= least[rows] + self._half_step) & (least[rows] >= wanted)
+        unsure = (least >= wanted) & (least < wanted + self._half_step)
+        best = (away <= least[rows] + self._half_step) & unsure[rows] & _lowest(rows, away)
         rows, feet = rows[best], self._samples[columns[best]]
         if not len(rows):
             return least
@@ -72,9 +79,27 @@ class NearBase:
         np.minimum.at(least, rows, np.hypot(*(self._base.points(feet) - points[rows]).T))
         return least
 
+    def _beside(self, stations: Stations) -> tuple[Integers, Integers]:
+        """Pairs of stations and the samples that are nearby along the base."""
+        low = np.searchsorted(self._laps, stations - self._within)
+        counts = np.searchsorted(self._laps, stations + self._within, side="right") - low
+        rows = np.repeat(np.arange(len(stations)), counts)
+        inside = np.arange(len(rows)) - np.repeat(np.cumsum(counts) - counts, counts)
+        return rows, (low[rows] + inside) % len(self._samples)
+
     def _around(self, points: Points, reach: float) -> tuple[Integers, Integers]:
         """Pairs of points and samples that are no farther apart than `reach`."""
-        found = self._tree.query_ball_point(points, reach)
+        found = self._tree.query_ball_point(points, reach, return_sorted=True)
         counts = np.fromiter(map(len, found), dtype=int, count=len(found))
         columns = np.fromiter((one for each in found for one in each), int, int(counts.sum()))
         return np.repeat(np.arange(len(points)), counts), columns
+
+
+def _lowest(rows: Integers, away: Floats) -> Booleans:
+    """Where what is counted up along a row stops falling: its feet are found from there."""
+    falls = np.ones(len(rows) + 1, dtype=bool)
+    falls[1:-1] = (away[1:] <= away[:-1]) | (rows[1:] != rows[:-1])
+    rises = np.ones(len(rows) + 1, dtype=bool)
+    rises[1:-1] = (away[1:] >= away[:-1]) | (rows[1:] != rows[:-1])
+    lowest: Booleans = falls[:-1] & rises[1:]
+    return lowest

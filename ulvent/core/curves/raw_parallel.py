@@ -85,9 +85,10 @@ class RawParallel:
     def _span(self, begin: float, end: float) -> Span:
         (_, share) = self.station(np.array([(begin + end) / 2.0]))
         feet, _ = self.station(np.array([begin, end]))
-        for corner in self._fans:
+        if len(self._fans):
             # Exactly at the corner, where rounding would be before it or behind it.
-            feet[np.abs(feet - corner) <= JOINT] = corner
+            which = np.clip(np.searchsorted(self._fans, feet - JOINT), 0, len(self._fans) - 1)
+            feet = np.where(np.abs(self._fans[which] - feet) <= JOINT, self._fans[which], feet)
         if share[0] < 0.0:
             return Span(float(feet[0]), float(feet[1]))
         fan = int(np.searchsorted(self._fans, feet[0]))

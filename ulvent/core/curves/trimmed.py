@@ -14,8 +14,10 @@ next turn of a spiral is not its concern.
 from __future__ import annotations
 
 import math
+from bisect import bisect_left, bisect_right
 from collections.abc import Callable
 from functools import cached_property, lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -30,7 +32,6 @@ from ulvent.core.base.tolerances import JOINT, NIL, SAME
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve
-from ulvent.core.curves.feet import nearest
 from ulvent.core.curves.near_base import NearBase
 from ulvent.core.curves.parallel import Parallel, Span
 from ulvent.core.curves.plain import plain
@@ -45,6 +46,9 @@ _STEPS = 1200
 _PROBES = 11
 _PROBES_A_DISTANCE = 16
 _MOST_PROBES = 4000
+_SAMPLES_A_DISTANCE = 4
+_MOST_SAMPLES = 200_000
+_MOST_ALL_PROBES = 250_000
 _SLACK = 1e-6
 """By how much, mm, a probe may be too near: rounding, not a loop."""
 _BISECTIONS = 40
@@ -52,6 +56,8 @@ _NEWTON_ROUNDS = 24
 _MEETING = 1e-4
 """Ends of spans nearer than this, mm, are one crossing."""
 _MOST_STRETCHES = 2000
+_MOST_ARCS = 20_000
+_TOO_OFTEN = "the parallel would cross itself too often to be made"
 _SAME = 1e-7
 """Places nearer than this share of the base are one place."""
 
@@ -156,9 +162,11 @@ class _Keeping:
         cuts = self._crossings(forward)
         arcs: list[Stretch] = []
         for begin, end in forward:
-            inside = [cut for cut in cuts if begin < cut < end]
-            edges = zip([begin, *inside], [*inside, end], strict=True)
+            inside = cuts[bisect_right(cuts, begin) : bisect_left(cuts, end)]
+            edges = pairwise([begin, *inside, end])
             arcs.extend((first, last) for first, last in edges if last - first > JOINT)
+        if len(arcs) > _MOST_ARCS:
+            raise CurveError(_TOO_OFTEN)
         return self._runs(self._good_parts(arcs))
 
     def _forward(self) -> list[Stretch]:
@@ -282,6 +290,11 @@ class _Keeping:
         probes = [self._probes(begin, end) for begin, end in arcs]
         owners = np.repeat(np.arange(len(arcs)), [len(each) for each in probes])
         places = np.concatenate(probes)
+        if len(places) > _MOST_ALL_PROBES:
+            raise CurveError(
+                f"the line is {self.base.length:.0f} mm long and bends more tightly than its "
+                f"parallel {abs(self.distance):g} mm away can follow, in too many places"
+            )
         good = self._keeps_away(places)
         flips = np.flatnonzero((good[1:] != good[:-1]) & (owners[1:] == owners[:-1]))
         edges = np.array(
@@ -289,8 +302,9 @@ class _Keeping:
         )
         firsts = np.flatnonzero(np.diff(owners, prepend=-1))
         kept: list[Stretch] = []
+        whose = np.searchsorted(owners[flips], np.arange(len(arcs) + 1))
         for index, (begin, end) in enumerate(arcs):
-            mine = edges[owners[flips] == index] if len(flips) else edges
+            mine = edges[whose[index] : whose[index + 1]]
             bounds = [begin, *mine.tolist(), end]
             first = 0 if good[firsts[index]] else 1
             kept.extend(
@@ -315,16 +329,14 @@ class _Keeping:
         """Whether the parallel's points are no nearer to the base than its distance."""
         _, points, _ = self.raw.frames(places)
         wanted = abs(self.distance) - _SLACK
-        if math.isinf(self.within):
-            feet = self.base.points(nearest(self.base, points))
-            clear: Booleans = np.hypot(*(feet - points).T) >= wanted
-            return clear
         stations, _ = self.raw.station(places)
         return self._near_base.keeps(points, stations, wanted)
 
     @cached_property
     def _near_base(self) -> NearBase:
-        return NearBase(self.base, self.within, _STEPS)
+        wanted = math.ceil(_SAMPLES_A_DISTANCE * self.base.length / abs(self.distance))
+        steps = min(max(_STEPS, wanted), _MOST_SAMPLES)
+        return NearBase(self.base, self.within, steps)
 
     def _runs(self, kept: list[Stretch]) -> list[list[Stretch]]:
         if not kept:
@@ -333,7 +345,7 @@ class _Keeping:
         inset = 1e-9 * self.length
         starts, finishes = self.raw.frames(begins + inset)[1], self.raw.frames(ends - inset)[1]
         if len(kept) > _MOST_STRETCHES:
-            raise CurveError("the parallel would cross itself too often to be made")
+            raise CurveError(_TOO_OFTEN)
         following: dict[int, int] = {}
         taken: set[int] = set()
         near = point_tree(starts).query_ball_point(finishes, _MEETING)
