@@ -10,6 +10,7 @@ from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from ulvent.core.base.errors import FieldProblem, PieceError, UlventError
+from ulvent.core.base.fields import plain_text
 from ulvent.core.guides.kinds import AnyGuide
 from ulvent.core.recipe import parse_guide
 from ulvent.store.notes import first_time
@@ -96,7 +97,10 @@ class Drawer:
 
 
 def _checked(name: str) -> str:
-    name = " ".join(name.split())
+    try:
+        name = " ".join(plain_text(name).split())
+    except ValueError as error:
+        raise PieceError([FieldProblem("name", str(error))]) from error
     if not name or len(name) > LONGEST_NAME:
         reason = "must not be empty" if not name else f"must have at most {LONGEST_NAME} characters"
         raise PieceError([FieldProblem("name", reason)])

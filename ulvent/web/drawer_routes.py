@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.fields import Text
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.kinds import AnyGuide, Guide
@@ -76,7 +77,7 @@ All = Annotated[Drawer, Depends(all_guides)]
 
 
 @router.get("")
-def find(drawer: All, words: str = Query("", max_length=200)) -> list[DrawerEntry]:
+def find(drawer: All, words: Annotated[Text, Query(max_length=200)] = "") -> list[DrawerEntry]:
     """The guides whose names hold all of `words`."""
     return [_entry(saved) for saved in drawer.find(words)]
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from fastapi import APIRouter, Query, Request, Response
@@ -10,6 +10,7 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.core.base.arrays import united
+from ulvent.core.base.fields import Text
 from ulvent.core.base.figures import parse_length
 from ulvent.core.curves import Line
 from ulvent.core.faces import Axis, Face, FeatureChoice
@@ -64,7 +65,7 @@ class TypedFigure(BaseModel):
 
 
 @router.get("/faces")
-def faces(bench: TheBench, text: str = Query("", max_length=2000)) -> list[FaceEntry]:
+def faces(bench: TheBench, text: Annotated[Text, Query(max_length=2000)] = "") -> list[FaceEntry]:
     """All faces that are offered; with `text`, what each of them has no letter for."""
     added = {stored.id: stored for stored in bench.case.added.all()}
     return [
@@ -116,7 +117,7 @@ def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str
     },
 )
 async def add_face(
-    bench: TheBench, request: Request, name: str = Query(min_length=1, max_length=120)
+    bench: TheBench, request: Request, name: Annotated[Text, Query(min_length=1, max_length=120)]
 ) -> FaceEntry:
     """Add a font file, once it has been tried out; the body is the file as it is."""
     data = await request.body()
@@ -147,7 +148,7 @@ def restore_face(bench: TheBench, face_id: str) -> None:
 
 @router.get("/faces/{face_id}/words", response_class=Response)
 def words(
-    bench: TheBench, face_id: str, text: str = Query(min_length=1, max_length=2000)
+    bench: TheBench, face_id: str, text: Annotated[Text, Query(min_length=1, max_length=2000)]
 ) -> Response:
     """Some words set straight in a face (SVG), to choose it by."""
     face = bench.case.known(face_id)

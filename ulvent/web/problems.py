@@ -9,6 +9,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError
 from starlette.exceptions import HTTPException
 
 from ulvent.core.base.errors import (
@@ -28,6 +29,8 @@ from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRev
 log = structlog.get_logger()
 
 MEDIA_TYPE = "application/problem+json"
+RETRY_SECONDS = 2
+"""After an outage of the database a page may ask again so much later."""
 
 
 class WrongField(BaseModel):
@@ -100,6 +103,16 @@ def install(app: FastAPI) -> None:
     def on_http(_: Request, error: HTTPException) -> JSONResponse:
         status = HTTPStatus(error.status_code)
         return answer(Problem(title=status.phrase, status=status, detail=str(error.detail)))
+
+    @app.exception_handler(OperationalError)
+    @app.exception_handler(InterfaceError)
+    def on_outage(request: Request, error: DBAPIError) -> JSONResponse:
+        log.warning("database does not answer", path=request.url.path, error=type(error).__name__)
+        status = HTTPStatus.SERVICE_UNAVAILABLE
+        detail = "The database does not answer. What you change here is kept once it does."
+        found = answer(Problem(title=status.phrase, status=status, detail=detail))
+        found.headers["Retry-After"] = str(RETRY_SECONDS)
+        return found
 
     @app.exception_handler(Exception)
     def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:

@@ -20,6 +20,7 @@ export interface Owner {
 
 const PAUSE_MS = 900;
 const RETRY_MS = 2000;
+const UNAVAILABLE = 503;
 
 type Steps = Pick<OpenPiece, 'revision' | 'can_undo' | 'can_redo' | 'changed_at'>;
 
@@ -87,8 +88,8 @@ export class Keeping {
     } else if (error?.current) {
       this.conflict = { current: error.current, kept: null };
       this.state = 'conflict';
-    } else if (!error) {
-      this.owner.say(saying(undefined));
+    } else if (!answers(error)) {
+      this.owner.say(saying(error));
     }
   }
 
@@ -138,7 +139,7 @@ export class Keeping {
     } else if (error?.status === 409) {
       this.conflict = { current: error.current ?? 0, kept: error.kept ?? null };
       this.state = 'conflict';
-    } else if (error) {
+    } else if (error && answers(error)) {
       owner.refuse(error.errors ?? []);
       owner.say(error.detail);
       this.state = 'wrong';
@@ -166,6 +167,10 @@ export class Keeping {
     this.at = new Date(now.changed_at);
   }
 }
+
+/** Whether the server could say anything of the piece; while its database is away it cannot. */
+const answers = (error: { status: number } | undefined): boolean =>
+  error !== undefined && error.status !== UNAVAILABLE;
 
 /** A server that does not answer, in the shape of an answer. */
 function offline(): { data: undefined; error: undefined } {

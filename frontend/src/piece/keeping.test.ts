@@ -121,6 +121,18 @@ describe('keeping', () => {
   });
 });
 
+describe('an outage of the database', () => {
+  it('is waited for, as if the server itself were away', async () => {
+    change('Tin');
+    answers(put, { error: { status: 503, detail: 'The database does not answer.' } });
+    await keeping.keep();
+    expect([keeping.state, hand.refused]).toEqual(['offline', []]);
+    answers(put, kept(2));
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(keeping.state).toBe('kept');
+  });
+});
+
 describe('a stale write', () => {
   const conflict = { error: { status: 409, current: 5, kept: 6, detail: 'changed meanwhile' } };
 

@@ -14,6 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ulvent.core.base.arrays import Turned
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.fields import FARTHEST
 from ulvent.core.curves import Curve
 from ulvent.core.guides import guide_curves
 from ulvent.core.guides.kinds import AnyGuide
@@ -21,7 +22,8 @@ from ulvent.core.guides.kinds.drawn_guide import DrawnGuide
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Lettering, Piece
 
-Finite = Annotated[float, Field(allow_inf_nan=False)]
+Finite = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
+"""A figure of an act: none lies outside of what a piece may hold."""
 ActPoint = Annotated[tuple[Finite, Finite], Turned()]
 """A point of the piece, mm, y up; the screen's are turned on their way in."""
 Index = Annotated[int, Field(ge=0)]

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import unicodedata
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 MOST_PATH_DATA = 200_000
 MOST_NODES = 1000
@@ -30,6 +31,29 @@ ToolCoordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan
 ToolSizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False)]
 Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
 Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]
+
+
+def plain_text(text: str) -> str:
+    """Text that PostgreSQL, XML and DXF hold alike: without control characters and the like.
+
+    Raises
+    ------
+    ValueError
+        Naming the place and the character.
+    """
+    if text.isascii() and text.isprintable():
+        return text
+    for place, character in enumerate(text, 1):
+        code = ord(character)
+        if character != "\n" and (
+            unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp") or code & 0xFFFE == 0xFFFE
+        ):
+            raise ValueError(f"must be plain text; place {place} holds the character U+{code:04X}")
+    return text
+
+
+Text = Annotated[str, AfterValidator(plain_text)]
+"""Words of a person: their way into a document, whatever they are for."""
 PathData = Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
 Turn = Literal["clockwise", "counterclockwise"]
 XY = tuple[Coordinate, Coordinate]

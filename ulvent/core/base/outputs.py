@@ -6,6 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ulvent.core.base.fields import Text
+
 Output = Literal["draw", "engrave", "cut"]
 OutputOrNone = Literal["draw", "engrave", "cut", "none"]
 OUTPUTS: dict[Output, tuple[str, str, str]] = {
@@ -17,5 +19,5 @@ OUTPUTS: dict[Output, tuple[str, str, str]] = {
 in which they are made: what is cut out first would no longer lie still."""
 
 Colour = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
-Name = Annotated[str, Field(max_length=80)]
+Name = Annotated[Text, Field(max_length=80)]
 """What a person calls a guide or a lettering; empty where it goes by what it is."""

@@ -21,6 +21,7 @@ from ulvent.core.base.fields import (
     PathData,
     Size,
     SizeOrNone,
+    Text,
     WrongRecipeError,
     refuse_wide_radius,
 )
@@ -123,7 +124,7 @@ class OutlineBlank(Model):
 
     kind: Literal["outline"]
     lines: Annotated[tuple[Annotated[PathData, LENGTH], ...], Field(min_length=1, max_length=200)]
-    source: Annotated[str, Field(max_length=200)] = ""
+    source: Annotated[Text, Field(max_length=200)] = ""
 
 
 AnyBlank = DiscBlank | RingBlank | RectangleBlank | BannerBlank | TagBlank | OutlineBlank

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import LENGTH, Degrees, Model, Size, WrongRecipeError
+from ulvent.core.base.fields import LENGTH, Degrees, Model, Size, Text, WrongRecipeError
 from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.stances import LABEL_STANCES
 
@@ -16,7 +16,7 @@ MOST_TICKS = 5000
 Figure = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
 Millimetres = Annotated[float, Field(ge=-1000.0, le=1000.0, allow_inf_nan=False), LENGTH]
 LONGEST_LABEL = 80
-LabelText = Annotated[str, Field(max_length=LONGEST_LABEL)]
+LabelText = Annotated[Text, Field(max_length=LONGEST_LABEL)]
 if TYPE_CHECKING:
     LabelStanceName = str
 else:
@@ -33,7 +33,7 @@ class Numbers(Model):
     decimals: Annotated[int, Field(ge=0, le=6)] = 0
     pad: Annotated[int, Field(ge=0, le=12)] = 0
     sign: bool = False
-    unit: Annotated[str, Field(max_length=12)] = ""
+    unit: Annotated[Text, Field(max_length=12)] = ""
 
     @model_validator(mode="after")
     def _gets_there(self) -> Self:

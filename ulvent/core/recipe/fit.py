@@ -6,10 +6,10 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import LENGTH, Coordinate, Model, WrongRecipeError
+from ulvent.core.base.fields import LENGTH, Coordinate, Model, Text, WrongRecipeError
 from ulvent.core.recipe.mark import Mark
 
-FieldName = Annotated[str, Field(max_length=40)]
+FieldName = Annotated[Text, Field(max_length=40)]
 
 
 class GivesWay(Model):
@@ -68,9 +68,9 @@ class Fit(Model):
     part: tuple[Coordinate, Coordinate] | None = None
     within: Annotated[tuple[Literal["blank", "edges", "turns"], ...], Field(max_length=3)] = ()
     clear: Annotated[float, Field(ge=0.0, le=1000.0, allow_inf_nan=False), LENGTH] = 0.0
-    alike: Annotated[str, Field(max_length=80)] = ""
+    alike: Annotated[Text, Field(max_length=80)] = ""
     gives: Annotated[tuple[GivesWay, ...], Field(max_length=2)] = ()
-    figure: Annotated[str, Field(max_length=40)] = ""
+    figure: Annotated[Text, Field(max_length=40)] = ""
     until: Literal["filled", "clear"] = "filled"
     seam: Literal["letter", "word"] = "letter"
     mark: Mark | None = None

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import unicodedata
 from typing import TYPE_CHECKING, Annotated, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
@@ -14,6 +13,7 @@ from ulvent.core.base.fields import (
     Identifier,
     Model,
     Size,
+    Text,
     WrongRecipeError,
 )
 from ulvent.core.base.outputs import Name, OutputOrNone
@@ -189,8 +189,8 @@ class Lettering(Model):
 
     id: Identifier
     guide: Identifier
-    text: Annotated[str, Field(max_length=MOST_LETTERS)]
-    face: Annotated[str, Field(min_length=1, max_length=200)]
+    text: Annotated[Text, Field(max_length=MOST_LETTERS)]
+    face: Annotated[Text, Field(min_length=1, max_length=200)]
     height: Size
     measured: Literal["capital", "x-height", "ascender", "type"] = "capital"
     end_height: Size | None = None
@@ -225,20 +225,14 @@ class Lettering(Model):
     output: OutputOrNone | None = None
     name: Name = ""
     hand: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
-    hand_words: Annotated[str, Field(max_length=MOST_LETTERS)] = ""
+    hand_words: Annotated[Text, Field(max_length=MOST_LETTERS)] = ""
 
     def no_lengths(self) -> tuple[str, ...]:
         return ("at",) if self.at_in == "share" else ()
 
     @field_validator("text")
     @classmethod
-    def _plain(cls, text: str) -> str:
-        for index, character in enumerate(text):
-            if character != "\n" and unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp"):
-                raise ValueError(
-                    f"must be lines of plain text; place {index + 1} holds "
-                    f"the control character U+{ord(character):04X}"
-                )
+    def _few_lines(cls, text: str) -> str:
         if text.count("\n") >= MOST_LINES:
             raise ValueError(f"must have at most {MOST_LINES} lines")
         return text

@@ -6,7 +6,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ulvent.core.base.fields import Model, PathData, WrongRecipeError
+from ulvent.core.base.fields import Model, PathData, Text, WrongRecipeError
 
 
 class Mark(Model):
@@ -21,7 +21,7 @@ class Mark(Model):
     """
 
     kind: Literal["dot", "ring", "diamond", "star", "leaf", "letter", "outline"]
-    letter: Annotated[str, Field(max_length=8)] = ""
+    letter: Annotated[Text, Field(max_length=8)] = ""
     d: PathData | None = None
     size: Annotated[float, Field(gt=0.0, le=10.0, allow_inf_nan=False)] = 0.4
     raised: Annotated[float, Field(ge=-10.0, le=10.0, allow_inf_nan=False)] = 0.5

@@ -15,7 +15,7 @@ from pydantic import Field, ValidationError, model_validator
 
 from ulvent.core.base.arrays import Bounds, Matrices
 from ulvent.core.base.errors import FieldProblem, PieceError
-from ulvent.core.base.fields import Degrees, Model, ToolCoordinate, ToolSize, WrongRecipeError
+from ulvent.core.base.fields import Degrees, Model, Text, ToolCoordinate, ToolSize, WrongRecipeError
 from ulvent.core.base.outputs import OUTPUTS, Colour, Output
 from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
@@ -100,8 +100,8 @@ class Accepted(Model):
         what it was then
     """
 
-    key: Annotated[str, Field(max_length=200)]
-    sheet: Annotated[str, Field(max_length=64)] = ""
+    key: Annotated[Text, Field(max_length=200)]
+    sheet: Annotated[Text, Field(max_length=64)] = ""
     figure: Annotated[float, Field(allow_inf_nan=False)]
 
 
@@ -125,7 +125,7 @@ class Piece(Model):
     """
 
     ulvent: Literal[1]
-    title: Annotated[str, Field(max_length=MOST_TITLE)] = ""
+    title: Annotated[Text, Field(max_length=MOST_TITLE)] = ""
     blank: Blank | None = None
     sheet: Sheet | None = None
     area: ToolArea | None = None

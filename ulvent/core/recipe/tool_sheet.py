@@ -10,9 +10,9 @@ from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
 
-from ulvent.core.base.fields import Identifier, Model, ToolSizeOrNone
+from ulvent.core.base.fields import Identifier, Model, Text, ToolSizeOrNone
 
-Words = Annotated[str, Field(max_length=200)]
+Words = Annotated[Text, Field(max_length=200)]
 COMMON = "common practice, no source"
 
 

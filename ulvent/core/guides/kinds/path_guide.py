@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from ulvent.core.base.fields import PathData
+from ulvent.core.base.fields import PathData, Text
 from ulvent.core.curves import Curve
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kind import GuideKind
@@ -23,7 +23,7 @@ class PathGuide(GuideRecipe):
 
     kind: Literal["path"]
     d: PathData
-    source: Annotated[str, Field(max_length=200)] = ""
+    source: Annotated[Text, Field(max_length=200)] = ""
 
 
 def _line(guide: PathGuide, _: tuple[Curve, ...]) -> Curve:
