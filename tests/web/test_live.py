@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import asyncio
+import json
+import time
 import unittest
+from types import SimpleNamespace
 from typing import Any
 from unittest.mock import patch
 
 from tests.formats.fonts import made_font
 from tests.makings import document, with_lettering
-from tests.web.served import WebTest
+from tests.web.served import HOME, LIVE, WebTest
 from ulvent.core.layout import lay_out
+from ulvent.web import live
 
 PULL = {"act": "slide-after", "lettering": "name", "start": [0, -120], "end": [40, -113]}
 
@@ -61,6 +66,57 @@ class Bases(WebTest):
         self.assertEqual(first["scene"]["findings"][0]["kind"], "missing-face")
         self.client.post("/api/faces", params={"name": "square.ttf"}, content=made_font())
         self.assertTrue(self.asked(base=first["hash"])["unknown"])
+
+
+class Patience(WebTest):
+    def test_a_long_answer_is_said_to_be_worked_on(self) -> None:
+        """The page gave up after four seconds and asked again, to be worked for twice."""
+
+        def slow(*args: Any, **named: Any) -> Any:
+            time.sleep(0.5)
+            return lay_out(*args, **named)
+
+        with (
+            patch("ulvent.web.live._SIGN_SECONDS", 0.1),
+            patch("ulvent.core.workshop.lay_out", side_effect=slow) as laying,
+            self.client.websocket_connect(LIVE, headers={"Origin": HOME}) as channel,
+        ):
+            channel.send_text(json.dumps({"sequence": 7, "piece": document()}))
+            heard = [channel.receive_json()]
+            while heard[-1]["working"]:
+                heard.append(channel.receive_json())
+        self.assertGreater(len(heard), 2)
+        self.assertEqual((heard[-1]["sequence"], heard[-1]["problems"]), (7, []))
+        self.assertIsNotNone(heard[-1]["scene"])
+        laying.assert_called_once()
+
+
+class Deaf:
+    """A socket whose other side does not read: what is sent stays where it is."""
+
+    def __init__(self) -> None:
+        self.app = SimpleNamespace(state=SimpleNamespace(bench=None))
+        self.closed: list[int] = []
+
+    async def send_text(self, _: str) -> None:
+        await asyncio.Event().wait()
+
+    async def close(self, code: int) -> None:
+        self.closed.append(code)
+
+
+class Reading(unittest.TestCase):
+    def test_a_page_that_does_not_read_is_closed(self) -> None:
+        socket = Deaf()
+
+        async def work() -> None:
+            filled = asyncio.Event()
+            filled.set()
+            await asyncio.wait_for(live._work(socket, ["{}"], filled), 5.0)
+
+        with patch("ulvent.web.live._SEND_SECONDS", 0.05):
+            asyncio.run(work())
+        self.assertEqual(socket.closed, [1008])
 
 
 if __name__ == "__main__":

@@ -41,6 +41,10 @@ log = structlog.get_logger()
 router = APIRouter()
 
 _SEND_SECONDS = 10.0
+_DOES_NOT_READ = 1008
+"""RFC 6455, 7.4.1: the client violates what is expected of it."""
+_SIGN_SECONDS = 1.0
+"""While an answer is worked on its page hears so often that it is."""
 _PAUSE_SECONDS = 0.04
 """A pointer that has not moved for so long rests."""
 MOST_ACTS = 600
@@ -88,6 +92,8 @@ class LiveAnswer(BaseModel):
     base, hash
         name the document that was started from, and that of the piece as it is now, unless it
         is only in hand
+    working
+        a sign of life and no answer: the newest request is being worked on
     moved
         instead, while something is held: what moves, before the scene that follows
     acted, made, said
@@ -98,6 +104,7 @@ class LiveAnswer(BaseModel):
 
     sequence: int
     unknown: bool = False
+    working: bool = False
     base: str | None = None
     hash: str | None = None
     scene: Scene | None = None
@@ -107,6 +114,9 @@ class LiveAnswer(BaseModel):
     said: str = ""
     shapes: dict[str, str] = {}
     problems: list[WrongField] = []
+
+
+_SIGN = LiveAnswer(sequence=-1, working=True).model_dump_json()
 
 
 @router.post("/api/scene", tags=["live"])
@@ -196,8 +206,9 @@ async def live(socket: WebSocket) -> None:
             text = await socket.receive_text()
             slot[:] = [text]
             filled.set()
-    except (WebSocketDisconnect, KeyError):
-        # A page that sends bytes instead of text is not one of ours: KeyError.
+    except (WebSocketDisconnect, KeyError, RuntimeError):
+        # A page that sends bytes instead of text is not one of ours: KeyError. One that was
+        # closed for not reading has no more to say: RuntimeError.
         pass
     finally:
         worker.cancel()
@@ -206,6 +217,14 @@ async def live(socket: WebSocket) -> None:
 
 
 async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> None:
+    # A page that is gone, or does not read what it asked for, is not worked for.
+    with contextlib.suppress(TimeoutError, RuntimeError, WebSocketDisconnect):
+        await _answer_all(socket, slot, filled)
+    with contextlib.suppress(RuntimeError, WebSocketDisconnect):
+        await socket.close(_DOES_NOT_READ)
+
+
+async def _answer_all(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> None:
     sent: set[str] = set()
     bench: Bench = socket.app.state.bench
     last_scene = time.monotonic()
@@ -213,16 +232,26 @@ async def _work(socket: WebSocket, slot: list[str], filled: asyncio.Event) -> No
         await filled.wait()
         filled.clear()
         answering = replies(slot.pop(), sent, bench)
-        while (reply := await asyncio.to_thread(next, answering, None)) is not None:
+        while (reply := await _next(answering, socket)) is not None:
             text, more = reply
-            try:
-                await asyncio.wait_for(socket.send_text(text), _SEND_SECONDS)
-            except (TimeoutError, RuntimeError, WebSocketDisconnect):
-                return
+            await asyncio.wait_for(socket.send_text(text), _SEND_SECONDS)
             if not more:
                 last_scene = time.monotonic()
             elif time.monotonic() - last_scene < _SCENE_SECONDS and await _comes_soon(filled):
                 break
+
+
+async def _next(
+    answering: Iterator[tuple[str, bool]], socket: WebSocket
+) -> tuple[str, bool] | None:
+    """The next answer; meanwhile signs of life, so that the page goes on waiting for it.
+
+    A page that gave up would ask the same again over another socket, and be worked for twice.
+    """
+    thinking = asyncio.create_task(asyncio.to_thread(next, answering, None))
+    while not (await asyncio.wait({thinking}, timeout=_SIGN_SECONDS))[0]:
+        await asyncio.wait_for(socket.send_text(_SIGN), _SEND_SECONDS)
+    return thinking.result()
 
 
 async def _comes_soon(filled: asyncio.Event) -> bool:

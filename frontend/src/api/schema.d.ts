@@ -3313,6 +3313,8 @@ export interface components {
          *     base, hash
          *         name the document that was started from, and that of the piece as it is now, unless it
          *         is only in hand
+         *     working
+         *         a sign of life and no answer: the newest request is being worked on
          *     moved
          *         instead, while something is held: what moves, before the scene that follows
          *     acted, made, said
@@ -3328,6 +3330,11 @@ export interface components {
              * @default false
              */
             unknown: boolean;
+            /**
+             * Working
+             * @default false
+             */
+            working: boolean;
             /** Base */
             base?: string | null;
             /** Hash */

@@ -129,6 +129,19 @@ describe('the live channel', () => {
     expect(heard.states).toEqual([true, false]);
   });
 
+  it('waits as long as the server says that it works on the answer', () => {
+    const { made, heard } = channel();
+    last().open();
+    made.send('a');
+    for (let second = 0; second < 12; second += 1) {
+      vi.advanceTimersByTime(1000);
+      last().answer({ sequence: -1, working: true });
+    }
+    expect([heard.states, heard.answers, Socket.all.length]).toEqual([[true], [], 1]);
+    last().answer({ sequence: last().sent.at(-1)!.sequence });
+    expect(heard.answers.map(([, request]) => request)).toEqual(['a']);
+  });
+
   it('stays closed once it is closed', () => {
     const { made, heard } = channel();
     last().open();

@@ -3,8 +3,8 @@
  *
  * The server works on one request at a time and skips what has been overtaken by a newer
  * one, so that an answer settles all requests before its own. A lost connection is opened
- * again with the newest request; one that is not answered in time counts as a lost
- * connection. While something is held, what moves comes first, and the scene may follow.
+ * again with the newest request; one that is neither answered nor said to be worked on in time
+ * counts as a lost connection. While something is held, what moves comes first, and the scene may follow.
  */
 
 import type { LiveAnswer, LiveRequest } from '../api/client';
@@ -93,6 +93,12 @@ export class Channel<Request> {
   }
 
   #take(answer: LiveAnswer): void {
+    if (answer.working) {
+      // It takes long, and is worked on: asking again would only make it longer.
+      this.#unwatch();
+      this.#watch();
+      return;
+    }
     // What could not even be read has no number: it is taken for the newest.
     const sequence = answer.sequence === -1 ? this.#sequence : answer.sequence;
     const request = this.#open.get(sequence);
