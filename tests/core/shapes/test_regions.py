@@ -20,6 +20,7 @@ from tests.areas import (
     word,
 )
 from ulvent.core.outlines import Outline
+from ulvent.core.proof.where import from_edge
 from ulvent.core.shapes import Region, arc_of, flat_contours, refitted
 from ulvent.core.shapes.region import ring_area
 from ulvent.shipped_faces import shipped_face
@@ -89,6 +90,25 @@ class AgainstShapely(unittest.TestCase):
         ours = Region.along(line, False, 3.0)
         theirs = shapely.LineString(line).buffer(1.5, cap_style="flat", quad_segs=64)
         self.assertAlmostEqual(ours.area / theirs.area, 1.0, delta=1e-3)
+
+
+class Points(unittest.TestCase):
+    @settings(max_examples=20)
+    @given(st.integers(0, 10_000), st.sampled_from((30, 900, 20_000)))
+    def test_inside_and_away_from_the_edge_as_shapely_says(self, seed: int, count: int) -> None:
+        """Few points and many take different ways; a shape with a hole."""
+        random = np.random.default_rng(seed)
+        turns = np.linspace(0.0, 2.0 * np.pi, 700, endpoint=False)
+        radii = 30.0 + 6.0 * np.sin(random.integers(2, 9) * turns)
+        outer = np.stack([radii * np.cos(turns), radii * np.sin(turns)], axis=1)
+        inner = np.array([[-8.0, -8.0], [-8.0, 8.0], [8.0, 8.0], [8.0, -8.0]])
+        shape, polygon = Region.of_rings([outer, inner]), Polygon(outer, [inner])
+        points = random.uniform(-45.0, 45.0, (count, 2))
+        np.testing.assert_array_equal(
+            shape.contains(points), shapely.contains_xy(polygon, *points.T)
+        )
+        away = shapely.distance(shapely.points(points), polygon.boundary)
+        np.testing.assert_allclose(from_edge(points, shape), away, atol=0.002)
 
 
 class FewNodes(unittest.TestCase):

@@ -11,7 +11,13 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from ulvent.core.base.arrays import Bounds, united
-from ulvent.core.base.errors import CurveError, FaceError, FieldProblem, PieceError
+from ulvent.core.base.errors import (
+    CurveError,
+    FaceError,
+    FieldProblem,
+    PieceError,
+    wrong_field,
+)
 from ulvent.core.base.fields import WrongRecipeError
 from ulvent.core.base.tolerances import FIT_IN_HAND, GAP_IN_HAND, GAP_OF_FIT_IN_HAND
 from ulvent.core.curves import Curve
@@ -31,6 +37,7 @@ from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 from ulvent.core.guides.nodes import points_of
 from ulvent.core.recipe import Lettering, Piece
+from ulvent.core.recipe.piece import MOST_LETTERS_IN_ALL
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
 
@@ -181,9 +188,17 @@ class _Laying:
             set_already = lettering.id in self.lines or _sizes_itself(lettering)
             if lettering.id in self.stands and not set_already:
                 with self._naming(lettering, "standoff"):
+                    self._refuse_many()
                     self.lines[lettering.id] = set_fitted(lettering, *self.stands[lettering.id])
         for group in _grown_together(letterings):
             self._grow([lettering for lettering in group if lettering.id in self.stands])
+
+    def _refuse_many(self) -> None:
+        """What letterings come to together has a bound, as each of them has."""
+        letters = sum(len(line.clusters) for lines in self.lines.values() for line in lines)
+        if letters > MOST_LETTERS_IN_ALL:
+            reason = f"is one too many: those before it come to {letters} letters; "
+            raise wrong_field("text", reason + f"at most {MOST_LETTERS_IN_ALL} are set in all")
 
     @contextmanager
     def _naming(self, lettering: Lettering, field: str) -> Iterator[None]:

@@ -8,6 +8,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, Point, Points
 from ulvent.core.base.tolerances import FITTING, JOINT
+from ulvent.core.base.trees import point_tree
 from ulvent.core.prepare import Layer, Prepared
 from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe import Piece, Prepare
@@ -17,6 +18,10 @@ from ulvent.core.steps.bridge_step import Bridges
 from ulvent.core.steps.join_step import Join
 
 MOST_PLACES = 40
+_FEW_PAIRS = 500_000
+_PLACES_APART = 0.1
+"""How densely an edge is sampled, mm, to find what of it is near."""
+_NEAREST = 4
 MOST_NAMED = 40
 AREA_ROUNDING = 1e-6
 """Areas that differ by no more than this, mm², are the same."""
@@ -24,16 +29,30 @@ AREA_ROUNDING = 1e-6
 
 def from_edge(points: Points, shape: Region) -> Floats:
     """(n,) distances of points to the edge of a shape, mm."""
-    best = np.full(len(points), np.inf)
-    for ring in shape.rings:
-        begins, ways = ring, np.roll(ring, -1, axis=0) - ring
-        squared = np.maximum((ways * ways).sum(axis=1), JOINT**2)
-        for some in np.array_split(np.arange(len(points)), 1 + len(points) * len(ring) // 500_000):
-            off = points[some, None] - begins
-            share = np.clip((off * ways).sum(axis=2) / squared, 0.0, 1.0)
-            far = np.hypot(*np.moveaxis(off - share[..., None] * ways, 2, 0)).min(axis=1)
-            best[some] = np.minimum(best[some], far)
-    return best
+    rings = shape.rings
+    begins = np.concatenate(rings)
+    ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
+    if len(points) * len(begins) <= _FEW_PAIRS:
+        return _from_segments(points[:, None], begins, ends)
+    # Of many only those beside the nearest places of the edge are looked at.
+    parts = np.maximum(np.ceil(np.hypot(*(ends - begins).T) / _PLACES_APART), 1.0).astype(int)
+    owners = np.repeat(np.arange(len(begins)), parts)
+    shares = (np.arange(len(owners)) - np.repeat(np.cumsum(parts) - parts, parts)) / parts[owners]
+    places = begins[owners] + shares[:, None] * (ends - begins)[owners]
+    _, near = point_tree(places).query(points, k=min(_NEAREST, len(places)))
+    near = np.reshape(near, (len(points), -1))
+    edges = np.concatenate([owners[near], owners[near - 1]], axis=1)
+    return _from_segments(points[:, None], begins[edges], ends[edges])
+
+
+def _from_segments(points: Points, begins: Points, ends: Points) -> Floats:
+    """(n,) distances of points (n, 1, 2) from the nearest of segments, mm."""
+    ways = ends - begins
+    squared = np.maximum((ways * ways).sum(axis=-1), JOINT**2)
+    off = points - begins
+    share = np.clip((off * ways).sum(axis=-1) / squared, 0.0, 1.0)
+    nearest_ones: Floats = np.hypot(*np.moveaxis(off - share[..., None] * ways, -1, 0)).min(axis=1)
+    return nearest_ones
 
 
 def on_one_sheet(ready: Prepared) -> list[Layer]:

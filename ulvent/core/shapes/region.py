@@ -14,7 +14,7 @@ from typing import Literal
 import manifold3d
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Bounds, Floats, Matrices, Points
+from ulvent.core.base.arrays import Booleans, Bounds, Floats, Integers, Matrices, Points
 from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
@@ -218,14 +218,8 @@ class Region:
             (_, low), (right, high) = ring.min(axis=0), ring.max(axis=0)
             x, y = points.T
             near = np.flatnonzero((y >= low) & (y < high) & (x <= right))
-            if not len(near):
-                continue
-            begins, ends = ring, np.roll(ring, -1, axis=0)
-            at = points[near][:, None]
-            spans = (begins[:, 1] <= at[..., 1]) != (ends[:, 1] <= at[..., 1])
-            rise = np.where(ends[:, 1] == begins[:, 1], 1.0, ends[:, 1] - begins[:, 1])
-            cross = begins[:, 0] + (at[..., 1] - begins[:, 1]) * (ends[:, 0] - begins[:, 0]) / rise
-            inside[near] ^= ((spans & (at[..., 0] < cross)).sum(axis=1) % 2).astype(bool)
+            if len(near):
+                inside[near] ^= _inside_ring(points[near], ring)
         return inside
 
     def some_point(self) -> tuple[float, float]:
@@ -247,6 +241,66 @@ class Region:
 
 
 _LEVELS = (0.5, 0.3, 0.7, 0.1, 0.9)
+_PAIRS_AT_ONCE = 1_000_000
+_FEW_PAIRS = 50_000
+_MOST_STRIPS = 4096
+
+
+def _to_the_right(points: Points, begins: Points, ends: Points) -> Booleans:
+    """Whether edges cross the level of points to the right of them."""
+    x, y = points[..., 0], points[..., 1]
+    spans = (begins[..., 1] <= y) != (ends[..., 1] <= y)
+    rise = ends[..., 1] - begins[..., 1]
+    cross = begins[..., 0] + (y - begins[..., 1]) * (ends - begins)[..., 0] / np.where(
+        rise == 0.0, 1.0, rise
+    )
+    crossed: Booleans = spans & (x < cross)
+    return crossed
+
+
+def _counted(counts: Integers) -> tuple[Integers, Integers]:
+    """Each index as often as its count says, and which time it is: 0 0, 0 1, 1 0, …"""
+    owners = np.repeat(np.arange(len(counts)), counts)
+    return owners, np.arange(len(owners)) - np.repeat(np.cumsum(counts) - counts, counts)
+
+
+def _inside_ring(points: Points, ring: Points) -> Booleans:
+    """Whether points (n, 2) lie inside a ring, by the edges that cross their level to the right.
+
+    The edges are sorted into level strips, so that a point is held against those of its own.
+    """
+    begins, ends = ring, np.roll(ring, -1, axis=0)
+    if len(points) * len(ring) <= _FEW_PAIRS:
+        crossed = _to_the_right(points[:, None], begins, ends)
+        few: Booleans = crossed.sum(axis=1) % 2 == 1
+        return few
+    lows, highs = np.minimum(begins, ends)[:, 1], np.maximum(begins, ends)[:, 1]
+    strips = min(1 + len(ring) // 8, _MOST_STRIPS)
+    bottom = float(lows.min())
+    scale = strips / max(float(highs.max()) - bottom, JOINT)
+
+    def strip_of(levels: Floats) -> Integers:
+        strip: Integers = np.clip(((levels - bottom) * scale).astype(int), 0, strips - 1)
+        return strip
+
+    first, last = strip_of(lows), strip_of(highs)
+    edges, places = _counted(last - first + 1)
+    whose = first[edges] + places
+    order = np.argsort(whose, kind="stable")
+    edges = edges[order]
+    starts = np.searchsorted(whose[order], np.arange(strips + 1))
+    mine = strip_of(points[:, 1])
+    counts = starts[mine + 1] - starts[mine]
+    inside = np.zeros(len(points), dtype=bool)
+    chunks = 1 + int(counts.sum()) // _PAIRS_AT_ONCE
+    for some in np.array_split(np.arange(len(points)), chunks):
+        owners, places = _counted(counts[some])
+        rows = some[owners]
+        edge = edges[starts[mine[rows]] + places]
+        crossed = _to_the_right(points[rows], begins[edge], ends[edge])
+        hits = np.bincount(rows[crossed], minlength=len(points))
+        inside[some] = hits[some] % 2 == 1
+    return inside
 
 
 def ring_area(ring: Points) -> float:

@@ -14,12 +14,28 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Lengths, Scales
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.faces import Cluster, Face, MissingCharacter
 from ulvent.core.recipe import Lettering, Nudge
 from ulvent.core.stances import STANCES
 
+MOST_SET = 8000
+"""The most letters that one lettering comes to by repeats or as the labels of a dial."""
 _JOINING_SCRIPTS = {"ARABIC", "SYRIAC", "MONGOLIAN", "DEVANAGARI", "BENGALI", "GURMUKHI"}
 """Scripts whose letters join, by the first word of their characters' Unicode names."""
+
+
+def refuse_many(field: str, letters: int, instead: str) -> None:
+    """Refuse what would come to more letters than can be set, before they are.
+
+    Raises
+    ------
+    PieceError
+        Naming the field, the number, and what would do.
+    """
+    if letters > MOST_SET:
+        reason = f"comes to {letters} letters; at most {MOST_SET} are set: {instead}"
+        raise wrong_field(field, reason)
 
 
 @dataclass(frozen=True, eq=False)

@@ -11,7 +11,7 @@ from ulvent.core.curves import Parallel
 from ulvent.core.faces import Face
 from ulvent.core.recipe import Dial, LabelChange, Lettering
 from ulvent.core.setting.letters.dials import DialPlaces, Label
-from ulvent.core.setting.letters.words import Words, scale_of, words_of
+from ulvent.core.setting.letters.words import Words, refuse_many, scale_of, words_of
 from ulvent.core.setting.rows.arrange import Row, guide_station
 from ulvent.core.setting.rows.placing import baseline_curve, place_row
 from ulvent.core.setting.rows.setting import Setting
@@ -28,6 +28,8 @@ def set_dial(lettering: Lettering, dial: Dial, standing: Standing, face: Face) -
     baseline = baseline_curve(lettering, guide, face)
     places = DialPlaces(lettering, dial, guide, first, standing.points)
     labels = places.labels
+    letters = sum(len(label.text) for label in labels)
+    refuse_many("dial.labels", letters, "fewer labels, or shorter ones")
     runs = [_label_words(lettering, face, label) for label in labels]
     stations = np.array([label.station for label in labels])
     if lettering.reading == "against":

@@ -13,7 +13,7 @@ from ulvent.core.faces import Face
 from ulvent.core.guides import place_share
 from ulvent.core.recipe import MOST_REPEATS, Lettering, Repeat
 from ulvent.core.setting.gaps.gap import GapMeter
-from ulvent.core.setting.letters.words import Words, scale_of
+from ulvent.core.setting.letters.words import Words, refuse_many, scale_of
 
 SHARE_BEFORE = {"start": 0.0, "centre": 0.5, "end": 1.0}
 """How much of a lettering stands before the place where it is held, by its alignment."""
@@ -101,6 +101,8 @@ def round_and_round(
     # On an open baseline nothing follows the last one.
     room = length if closed else length + step - unit.length
     times = _times(repeat, length, room, step)
+    letters = times * (len(unit.clusters) + (len(separator.clusters) if separator else 0))
+    refuse_many("repeat", letters, "fewer repeats, or fewer words in each")
     spare = room - times * (step + per_unit * (repeat.gap or 0.0))
     if repeat.gap is None and repeat.pitch is not None and not closed:
         begins = [anchor + index * repeat.pitch for index in range(times)]
