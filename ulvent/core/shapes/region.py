@@ -214,13 +214,38 @@ class Region:
     def contains(self, points: Points) -> Booleans:
         """(n,) whether each point is inside, by counting the edges to its right."""
         inside = np.zeros(len(points), dtype=bool)
-        for ring in self.rings:
-            (_, low), (right, high) = ring.min(axis=0), ring.max(axis=0)
-            x, y = points.T
-            near = np.flatnonzero((y >= low) & (y < high) & (x <= right))
+        if not len(points) or not self.rings:
+            return inside
+        x, y = points.T
+        lows, highs, rights = self._levels
+        for index in np.flatnonzero((lows <= y.max()) & (highs > y.min()) & (rights >= x.min())):
+            near = np.flatnonzero((y >= lows[index]) & (y < highs[index]) & (x <= rights[index]))
             if len(near):
-                inside[near] ^= _inside_ring(points[near], ring)
+                inside[near] ^= self._inside(int(index), points[near])
         return inside
+
+    @cached_property
+    def _levels(self) -> tuple[Floats, Floats, Floats]:
+        """The lowest and highest level of each ring, and how far it reaches to the right."""
+        lows, highs = (
+            np.array([end(ring, axis=0) for ring in self.rings]) for end in (np.min, np.max)
+        )
+        return lows[:, 1], highs[:, 1], highs[:, 0]
+
+    def _inside(self, index: int, points: Points) -> Booleans:
+        """Whether points are inside one of the rings."""
+        ring = self.rings[index]
+        if len(points) * len(ring) <= _FEW_PAIRS:
+            crossed = _to_the_right(points[:, None], ring, np.roll(ring, -1, axis=0))
+            inside: Booleans = crossed.sum(axis=1) % 2 == 1
+            return inside
+        if index not in self._strips:
+            self._strips[index] = _Strips(ring)
+        return self._strips[index].inside(points)
+
+    @cached_property
+    def _strips(self) -> dict[int, _Strips]:
+        return {}
 
     def some_point(self) -> tuple[float, float]:
         """A point inside: the middle of the widest stretch on a few level lines."""
@@ -264,43 +289,43 @@ def _counted(counts: Integers) -> tuple[Integers, Integers]:
     return owners, np.arange(len(owners)) - np.repeat(np.cumsum(counts) - counts, counts)
 
 
-def _inside_ring(points: Points, ring: Points) -> Booleans:
-    """Whether points (n, 2) lie inside a ring, by the edges that cross their level to the right.
+class _Strips:
+    """The edges of a ring sorted into level strips: a point is held against those of its own."""
 
-    The edges are sorted into level strips, so that a point is held against those of its own.
-    """
-    begins, ends = ring, np.roll(ring, -1, axis=0)
-    if len(points) * len(ring) <= _FEW_PAIRS:
-        crossed = _to_the_right(points[:, None], begins, ends)
-        few: Booleans = crossed.sum(axis=1) % 2 == 1
-        return few
-    lows, highs = np.minimum(begins, ends)[:, 1], np.maximum(begins, ends)[:, 1]
-    strips = min(1 + len(ring) // 8, _MOST_STRIPS)
-    bottom = float(lows.min())
-    scale = strips / max(float(highs.max()) - bottom, JOINT)
+    def __init__(self, ring: Points) -> None:
+        self._begins, self._ends = ring, np.roll(ring, -1, axis=0)
+        lows = np.minimum(self._begins, self._ends)[:, 1]
+        highs = np.maximum(self._begins, self._ends)[:, 1]
+        self._count = min(1 + len(ring) // 8, _MOST_STRIPS)
+        self._bottom = float(lows.min())
+        self._scale = self._count / max(float(highs.max()) - self._bottom, JOINT)
+        first, last = self._strip_of(lows), self._strip_of(highs)
+        edges, places = _counted(last - first + 1)
+        strips = first[edges] + places
+        order = np.argsort(strips, kind="stable")
+        self._edges = edges[order]
+        self._starts = np.searchsorted(strips[order], np.arange(self._count + 1))
 
-    def strip_of(levels: Floats) -> Integers:
-        strip: Integers = np.clip(((levels - bottom) * scale).astype(int), 0, strips - 1)
+    def _strip_of(self, levels: Floats) -> Integers:
+        strip: Integers = np.clip(
+            ((levels - self._bottom) * self._scale).astype(int), 0, self._count - 1
+        )
         return strip
 
-    first, last = strip_of(lows), strip_of(highs)
-    edges, places = _counted(last - first + 1)
-    whose = first[edges] + places
-    order = np.argsort(whose, kind="stable")
-    edges = edges[order]
-    starts = np.searchsorted(whose[order], np.arange(strips + 1))
-    mine = strip_of(points[:, 1])
-    counts = starts[mine + 1] - starts[mine]
-    inside = np.zeros(len(points), dtype=bool)
-    chunks = 1 + int(counts.sum()) // _PAIRS_AT_ONCE
-    for some in np.array_split(np.arange(len(points)), chunks):
-        owners, places = _counted(counts[some])
-        rows = some[owners]
-        edge = edges[starts[mine[rows]] + places]
-        crossed = _to_the_right(points[rows], begins[edge], ends[edge])
-        hits = np.bincount(rows[crossed], minlength=len(points))
-        inside[some] = hits[some] % 2 == 1
-    return inside
+    def inside(self, points: Points) -> Booleans:
+        """Whether points (n, 2) are inside, by the edges that cross their level to the right."""
+        mine = self._strip_of(points[:, 1])
+        counts = self._starts[mine + 1] - self._starts[mine]
+        inside = np.zeros(len(points), dtype=bool)
+        chunks = 1 + int(counts.sum()) // _PAIRS_AT_ONCE
+        for some in np.array_split(np.arange(len(points)), chunks):
+            owners, places = _counted(counts[some])
+            rows = some[owners]
+            edge = self._edges[self._starts[mine[rows]] + places]
+            crossed = _to_the_right(points[rows], self._begins[edge], self._ends[edge])
+            hits = np.bincount(rows[crossed], minlength=len(points))
+            inside[some] = hits[some] % 2 == 1
+        return inside
 
 
 def ring_area(ring: Points) -> float:

@@ -31,6 +31,7 @@ _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
 """Rays over a bridge's width, of its width."""
 _OVERSHOOT = 0.02
 """A bridge reaches so far into the white on both sides, mm, so that no sliver is left."""
+_FARTHEST_STROKES, _FARTHEST_WIDTHS = 20.0, 10.0
 _SIMPLER = 0.01
 _MOST_TRIED = 40
 _STEP = 0.4
@@ -220,12 +221,15 @@ class _Search:
         rings = ink.simplified(_SIMPLER).rings
         self._corners = np.concatenate(rings)
         firsts = np.cumsum([0, *(len(ring) for ring in rings)])
-        self._following = np.concatenate(
+        following = np.concatenate(
             [
                 first + np.roll(np.arange(last - first), -1)
                 for first, last in zip(firsts[:-1], firsts[1:], strict=True)
             ]
         )
+        self._ends = self._corners[following]
+        self._lows = np.minimum(self._corners, self._ends)
+        self._highs = np.maximum(self._corners, self._ends)
 
     def ties(self, island: Region, holding: Region) -> list[Bridge]:
         narrower = (self._tries(island, holding, share) for share in _SPREADS)
@@ -340,16 +344,20 @@ class _Search:
     def _crossings(self, origins: Floats, ways: Floats) -> tuple[Floats, Floats, Floats]:
         """How far each ray is where it enters ink, leaves it, and enters it again."""
         found = np.full((3, len(origins)), np.inf)
-        for some in np.array_split(np.arange(len(origins)), 1 + len(origins) // 500):
-            o, w = origins[some], ways[some]
-            x, y = self._corners.T[:, None] - o.T[:, :, None]
-            side = w[:, :1] * y - w[:, 1:] * x
-            along = w[:, :1] * x + w[:, 1:] * y
-            left = side < 0.0
-            ray, edge = np.nonzero(left != left[:, self._following])
-            end = self._following[edge]
-            s0, s1 = side[ray, edge], side[ray, end]
-            a0, a1 = along[ray, edge], along[ray, end]
+        # Only what is near: a bridge over more than a few strokes is none.
+        reach = _FARTHEST_STROKES * self._stem + _FARTHEST_WIDTHS * self._width
+        low, high = origins.min(axis=0) - reach, origins.max(axis=0) + reach
+        near = np.flatnonzero(((self._lows <= high) & (self._highs >= low)).all(axis=1))
+        begins, ends = self._corners[near], self._ends[near]
+        for some in np.array_split(
+            np.arange(len(origins)), 1 + len(origins) * len(near) // 500_000
+        ):
+            o, w = origins[some, None], ways[some]
+            side, along = _sides(begins - o, w)
+            side_at_end, along_at_end = _sides(ends - o, w)
+            ray, edge = np.nonzero((side < 0.0) != (side_at_end < 0.0))
+            s0, s1 = side[ray, edge], side_at_end[ray, edge]
+            a0, a1 = along[ray, edge], along_at_end[ray, edge]
             far = a0 + s0 / (s0 - s1) * (a1 - a0)
             ray, far = ray[far > 0.0], far[far > 0.0]
             order = np.lexsort((far, ray))
@@ -377,6 +385,12 @@ class _Tries:
         x, y = self.middle.tolist()
         angle = round(math.degrees(self.angles[index]), 3)
         return Bridge((bx, by), (ex, ey), width, angle, about=(x, y))
+
+
+def _sides(ways: Floats, rays: Floats) -> tuple[Floats, Floats]:
+    """How far to the side of rays (n, 2), and along them, ways (n, m, 2) lead: (n, m) each."""
+    x, y = ways[..., 0], ways[..., 1]
+    return rays[:, :1] * y - rays[:, 1:] * x, rays[:, :1] * x + rays[:, 1:] * y
 
 
 def _sampled(ring: Points) -> tuple[Floats, Floats]:
