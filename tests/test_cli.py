@@ -2,21 +2,28 @@
 
 from __future__ import annotations
 
+import errno
+import io
 import json
 import math
+import os
 import shutil
 import subprocess
 import sys
 import tempfile
 import unittest
+from contextlib import redirect_stderr
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 from xml.etree import ElementTree
 
 import ezdxf
+import typer
 
 from tests import zoo
 from tests.makings import document, proofed, with_lettering
+from ulvent import cli
 from ulvent.core.recipe import TOOL_SHEETS
 from ulvent.formats.piece_file import read_piece
 from ulvent.shipped_faces import FONTS
@@ -45,6 +52,22 @@ class CommandLine(unittest.TestCase):
         self.assertEqual(len(answer.stderr.splitlines()), 1, answer.stderr)
         for word in words:
             self.assertIn(word, answer.stderr)
+
+    def test_a_file_is_written_whole_or_not_at_all(self) -> None:
+        """A disk that is full is said in words, and what was there before stays (ENOSPC)."""
+        out = self.folder / "name.svg"
+        out.write_text("before", encoding="ascii")
+        full = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
+        said = io.StringIO()
+        with (
+            patch("ulvent.cli.os.fsync", side_effect=full),
+            redirect_stderr(said),
+            self.assertRaises(typer.Exit),
+        ):
+            cli._write(out, b"<svg/>")
+        self.assertIn("cannot be written: No space left on device", said.getvalue())
+        self.assertEqual([one.name for one in self.folder.iterdir()], ["name.svg"])
+        self.assertEqual(out.read_text(encoding="ascii"), "before")
 
     def test_measure_prints_every_letter(self) -> None:
         answer = self.run_ulvent("measure", self.write(document()))

@@ -179,15 +179,21 @@ def _refuse(message: str) -> NoReturn:
 
 def _write(out: Path, data: bytes) -> None:
     """Write a file whole or not at all."""
+    name = ""
     try:
         handle, name = tempfile.mkstemp(dir=out.parent, prefix=".ulvent-")
         with os.fdopen(handle, "wb") as file:
             file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
         umask = os.umask(0)
         os.umask(umask)
         os.chmod(name, 0o666 & ~umask)
         os.replace(name, out)
     except OSError as error:
+        # Nothing half written is left behind, as on a disk that is full.
+        if name:
+            Path(name).unlink(missing_ok=True)
         _refuse(f"{out}: cannot be written: {error.strerror}")
 
 

@@ -33,7 +33,8 @@ log = structlog.get_logger()
 DEFAULT_PORT = 8480
 _PORTS_TRIED = 20
 _WATCH_SECONDS = 1.0
-_MOST_RESTARTS = 3
+_LONGEST_PAUSE_SECONDS = 8.0
+"""A database that keeps stopping is started again after longer and longer pauses, up to this."""
 
 Say = Callable[[str], None]
 
@@ -144,18 +145,15 @@ def _watched(server: PrivateServer) -> Iterator[None]:
     done = threading.Event()
 
     def watch() -> None:
-        restarts = 0
-        while not done.wait(_WATCH_SECONDS):
+        pause = _WATCH_SECONDS
+        while not done.wait(pause):
             if server.running():
+                pause = _WATCH_SECONDS
                 continue
-            if restarts == _MOST_RESTARTS:
-                log.error("the database keeps stopping; giving up")
-                os.kill(os.getpid(), signal.SIGTERM)
-                return
-            restarts += 1
             log.warning("the database stopped unexpectedly; starting it again")
-            with contextlib.suppress(UlventError):
+            with contextlib.suppress(UlventError, OSError):
                 server.start()
+            pause = min(2.0 * pause, _LONGEST_PAUSE_SECONDS)
 
     thread = threading.Thread(target=watch, name="database watch", daemon=True)
     thread.start()
