@@ -78,6 +78,7 @@ def fields(problems: list[FieldProblem]) -> list[WrongField]:
 
 def install(app: FastAPI) -> None:
     """Make every error of `app` answer as problem details."""
+    _install_outage(app)
 
     @app.exception_handler(UlventError)
     def on_ours(_: Request, error: UlventError) -> JSONResponse:
@@ -104,6 +105,17 @@ def install(app: FastAPI) -> None:
         status = HTTPStatus(error.status_code)
         return answer(Problem(title=status.phrase, status=status, detail=str(error.detail)))
 
+    @app.exception_handler(Exception)
+    def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:
+        log.error("request failed", path=request.url.path, exc_info=error)
+        status = HTTPStatus.INTERNAL_SERVER_ERROR
+        detail = "Something went wrong in Ulvent itself; nothing was changed. The log has more."
+        return answer(Problem(title=status.phrase, status=status, detail=detail))
+
+
+def _install_outage(app: FastAPI) -> None:
+    """While the database is away a page may ask again later."""
+
     @app.exception_handler(OperationalError)
     @app.exception_handler(InterfaceError)
     def on_outage(request: Request, error: DBAPIError) -> JSONResponse:
@@ -113,13 +125,6 @@ def install(app: FastAPI) -> None:
         found = answer(Problem(title=status.phrase, status=status, detail=detail))
         found.headers["Retry-After"] = str(RETRY_SECONDS)
         return found
-
-    @app.exception_handler(Exception)
-    def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:
-        log.error("request failed", path=request.url.path, exc_info=error)
-        status = HTTPStatus.INTERNAL_SERVER_ERROR
-        detail = "Something went wrong in Ulvent itself; nothing was changed. The log has more."
-        return answer(Problem(title=status.phrase, status=status, detail=detail))
 
 
 def answer(problem: Problem) -> JSONResponse:

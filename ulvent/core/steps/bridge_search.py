@@ -26,6 +26,7 @@ from ulvent.core.base.fields import Model
 from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
+from ulvent.core.steps.ink_edges import InkEdges
 
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
 """Rays over a bridge's width, of its width."""
@@ -218,18 +219,9 @@ class _Search:
         self._taken: list[tuple[Floats, Floats]] = []
         self._number = 0
         self.removed = {change.bridge for change in changes if change.removed}
-        rings = ink.simplified(_SIMPLER).rings
-        self._corners = np.concatenate(rings)
-        firsts = np.cumsum([0, *(len(ring) for ring in rings)])
-        following = np.concatenate(
-            [
-                first + np.roll(np.arange(last - first), -1)
-                for first, last in zip(firsts[:-1], firsts[1:], strict=True)
-            ]
-        )
-        self._ends = self._corners[following]
-        self._lows = np.minimum(self._corners, self._ends)
-        self._highs = np.maximum(self._corners, self._ends)
+        # Only what is near: a bridge over more than a few strokes is none.
+        reach = _FARTHEST_STROKES * stem + _FARTHEST_WIDTHS * width
+        self._edges = InkEdges(ink.simplified(_SIMPLER), reach)
 
     def ties(self, island: Region, holding: Region) -> list[Bridge]:
         narrower = (self._tries(island, holding, share) for share in _SPREADS)
@@ -289,7 +281,7 @@ class _Search:
         )
         costs = _OBLIQUE * (1.0 - square) + _ASIDE * offsets / size + _COST_OF[kinds]
         angles = np.arctan2((points - middle)[:, 1], (points - middle)[:, 0])
-        into, out, _ = self._crossings(points - ways * back, ways)
+        into, out, _ = self._edges.crossings(points - ways * back, ways)
         costs += np.where(
             np.isfinite(out), out - np.where(np.isfinite(into), into, 0.0), np.inf
         ) / (self._stem)
@@ -316,7 +308,7 @@ class _Search:
         asides = turned_left(ways)
         origins = points[:, None] + asides[:, None] * across[:, None] - ways[:, None] * back
         flat, rays = origins.reshape(-1, 2), np.repeat(ways, len(across), axis=0)
-        into, out, beyond = self._crossings(flat, rays)
+        into, out, beyond = self._edges.crossings(flat, rays)
         lands = np.zeros(len(flat), dtype=bool)
         met = np.isfinite(out)
         deep = 0.25 * np.minimum(beyond[met] - out[met], self._width)
@@ -341,33 +333,6 @@ class _Search:
             costs[good] + _UNLIKE * unlike / self._stem,
         )
 
-    def _crossings(self, origins: Floats, ways: Floats) -> tuple[Floats, Floats, Floats]:
-        """How far each ray is where it enters ink, leaves it, and enters it again."""
-        found = np.full((3, len(origins)), np.inf)
-        # Only what is near: a bridge over more than a few strokes is none.
-        reach = _FARTHEST_STROKES * self._stem + _FARTHEST_WIDTHS * self._width
-        low, high = origins.min(axis=0) - reach, origins.max(axis=0) + reach
-        near = np.flatnonzero(((self._lows <= high) & (self._highs >= low)).all(axis=1))
-        begins, ends = self._corners[near], self._ends[near]
-        for some in np.array_split(
-            np.arange(len(origins)), 1 + len(origins) * len(near) // 500_000
-        ):
-            o, w = origins[some, None], ways[some]
-            side, along = _sides(begins - o, w)
-            side_at_end, along_at_end = _sides(ends - o, w)
-            ray, edge = np.nonzero((side < 0.0) != (side_at_end < 0.0))
-            s0, s1 = side[ray, edge], side_at_end[ray, edge]
-            a0, a1 = along[ray, edge], along_at_end[ray, edge]
-            far = a0 + s0 / (s0 - s1) * (a1 - a0)
-            ray, far = ray[far > 0.0], far[far > 0.0]
-            order = np.lexsort((far, ray))
-            ray, far = ray[order], far[order]
-            rank = np.arange(len(ray)) - np.searchsorted(ray, ray)
-            for which in range(3):
-                mine = rank == which
-                found[which, some[ray[mine]]] = far[mine]
-        return found[0], found[1], found[2]
-
 
 @dataclass(frozen=True, eq=False)
 class _Tries:
@@ -385,12 +350,6 @@ class _Tries:
         x, y = self.middle.tolist()
         angle = round(math.degrees(self.angles[index]), 3)
         return Bridge((bx, by), (ex, ey), width, angle, about=(x, y))
-
-
-def _sides(ways: Floats, rays: Floats) -> tuple[Floats, Floats]:
-    """How far to the side of rays (n, 2), and along them, ways (n, m, 2) lead: (n, m) each."""
-    x, y = ways[..., 0], ways[..., 1]
-    return rays[:, :1] * y - rays[:, 1:] * x, rays[:, :1] * x + rays[:, 1:] * y
 
 
 def _sampled(ring: Points) -> tuple[Floats, Floats]:
