@@ -72,7 +72,7 @@ class Serving(unittest.TestCase):
         running = self.start()
         made = ask(running.address, "/api/pieces", {"piece": document(title="Kept")})
         assert isinstance(made, dict)
-        for _ in range(5):
+        for _ in range(4):
             for process in running.database_processes():
                 os.kill(process, signal.SIGKILL)
             self.assertTrue(eventually(lambda: not healthy(running.address)))

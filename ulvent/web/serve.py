@@ -33,7 +33,7 @@ log = structlog.get_logger()
 DEFAULT_PORT = 8480
 _PORTS_TRIED = 20
 _WATCH_SECONDS = 1.0
-_LONGEST_PAUSE_SECONDS = 8.0
+_LONGEST_PAUSE_SECONDS = 4.0
 """A database that keeps stopping is started again after longer and longer pauses, up to this."""
 
 Say = Callable[[str], None]
