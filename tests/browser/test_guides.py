@@ -364,6 +364,8 @@ class Guides(ApplicationTest):
         self.wait_until_kept(page)
         first = self.stored(piece)["guides"][0]["chord"]
         self.drag(page, page.locator("[data-grip='turn']"), 120, 60)
+        # The other grip has turned as well: it is taken where it then is.
+        self.assertTrue(eventually(lambda: self.stored(piece)["guides"][0]["turned"] < -20))
         self.drag(page, page.locator("[data-grip='size']"), 40, 40)
 
         def changed() -> bool:
