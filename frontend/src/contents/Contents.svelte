@@ -2,7 +2,7 @@
   import Add from 'carbon-icons-svelte/lib/Add.svelte';
   import type { Guide, Lettering } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import type { Entry } from '../piece/selection.svelte';
+  import { sameEntry, type Entry } from '../piece/selection.svelte';
   import { guideName, sentence } from '../words/words';
   import OutputBadge from '../parts/OutputBadge.svelte';
   import Gallery from './Gallery.svelte';
@@ -68,9 +68,9 @@
   /** A press chooses; with Control one more or one less, with Shift all from the last one on. */
   function choose(event: MouseEvent, entry: Entry): void {
     const { selection } = editor;
-    const placeOf = (one: Entry | undefined) =>
-      entries.findIndex((other) => other.kind === one?.kind && other.id === one.id);
-    const [from, to] = [placeOf(selection.entries.at(-1)), placeOf(entry)];
+    const placeOf = (one: Entry) => entries.findIndex((other) => sameEntry(one, other));
+    const last = selection.entries.at(-1);
+    const [from, to] = [last ? placeOf(last) : -1, placeOf(entry)];
     if (event.ctrlKey || event.metaKey) selection.chooseMore(entry);
     else if (event.shiftKey && from >= 0) {
       const between = entries.slice(Math.min(from, to), Math.max(from, to) + 1);

@@ -4,6 +4,7 @@
   import type { Viewport } from './viewport.svelte';
   import DimensionFigure from './DimensionFigure.svelte';
   import type { ShownDimension } from './figures.svelte';
+  import { isPoint } from './free_lines';
   import { exactLength, said, units } from '../words/units.svelte';
 
   let { editor, view, shown }: { editor: Editor; view: Viewport; shown: readonly ShownDimension[] } = $props();
@@ -11,7 +12,6 @@
   type XY = [number, number];
 
   const key = (one: Dimension): string => `${one.of} ${one.owner} ${one.field}`;
-  const isPoint = ({ start, end }: ShownDimension) => start[0] === end[0] && start[1] === end[1];
 
   /** The coordinates of a chosen point, beside it. */
   const coordinates = $derived.by((): { dimension: Dimension; at: XY }[] => {

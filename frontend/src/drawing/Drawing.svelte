@@ -11,9 +11,9 @@
   import Dimensions from './Dimensions.svelte';
   import Grips from './Grips.svelte';
   import Letters from './Letters.svelte';
+  import Marks from './Marks.svelte';
   import Measure from './Measure.svelte';
   import SketchBar from './SketchBar.svelte';
-  import { exactLength, said } from '../words/units.svelte';
 
   interface Props {
     editor: Editor;
@@ -63,19 +63,6 @@
     sketch.cancel();
     return true;
   }
-
-  /** Where letters are concerned by what is said of them. */
-  const noticed = $derived(
-    editor.holding
-      ? []
-      : editor.findings.flatMap((one) =>
-          (one.places ?? []).map((at) => ({
-            severity: one.severity,
-            message: one.message,
-            at,
-          })),
-        ),
-  );
 
   /** What is being worked out, where it takes a while. */
   const busyWith = $derived.by(() => {
@@ -183,40 +170,7 @@
           <path class="stretch" d={scene.measure.path} />
         {/if}
       </g>
-      {#each figures.badges as { guide, output, at } (guide)}
-        {@const [x, y] = at}
-        <g class="output">
-          <title>This guide is {catalogue().outputs[output]?.words}</title>
-          <rect x={x - 7} y={y - 7} width="14" height="14" />
-          <text {x} y={y + 4}>{catalogue().outputs[output]?.letter}</text>
-        </g>
-      {/each}
-      {#each figures.endings as { line, left, at } (line)}
-        <text class="ending figure" class:over={left < 0} x={at[0]} y={at[1] + 4}>
-          {exactLength(Math.abs(left), 1)} {left < 0 ? 'over' : 'left'}
-        </text>
-      {/each}
-      {#each noticed as one, index (index)}
-        {@const [x, y] = view.toScreen(one.at)}
-        <g class={`notice ${one.severity}`} transform={`translate(${x} ${y})`}>
-          <title>{said(one.message)}</title>
-          <path d="M0 -7L7 6H-7Z" />
-          <text y="4">!</text>
-        </g>
-      {/each}
-      {#each scene.measure?.points ?? [] as point, index (index)}
-        {@const [x, y] = view.toScreen(point)}
-        <path class="mark" d={`M${x - 7} ${y}h14M${x} ${y - 7}v14`} />
-      {/each}
-      {#if editor.selection.tool === 'freehand' && sketch.active}
-        <polyline class="way" points={sketch.points.map((one) => view.toScreen(one).join(',')).join(' ')} />
-      {/if}
-      {#if editor.selection.tool === 'points'}
-        {#each sketch.points as point, index (index)}
-          {@const [x, y] = view.toScreen(point)}
-          <path class="mark" d={`M${x - 5} ${y}h10M${x} ${y - 5}v10`} />
-        {/each}
-      {/if}
+      <Marks {editor} {view} {figures} {sketch} />
     {/if}
   </svg>
 
@@ -314,17 +268,6 @@
     stroke-dasharray: 8 2;
   }
 
-  .output rect {
-    fill: var(--sheet);
-    stroke: var(--ink-soft);
-  }
-
-  .output text {
-    fill: var(--ink);
-    font: 600 10px 'IBM Plex Mono', monospace;
-    text-anchor: middle;
-  }
-
   .lettering {
     cursor: ew-resize;
   }
@@ -344,20 +287,6 @@
     fill: var(--verdigris);
   }
 
-  .ending {
-    fill: var(--verdigris);
-    stroke: var(--sheet);
-    stroke-width: 3px;
-    paint-order: stroke;
-    font-size: 11px;
-    text-anchor: middle;
-    pointer-events: none;
-  }
-
-  .ending.over {
-    fill: var(--brick);
-  }
-
   .last.over {
     fill: var(--brick);
   }
@@ -369,26 +298,6 @@
 
   .lettering.chosen .box:hover {
     fill: #1f736522;
-  }
-
-  .notice {
-    pointer-events: none;
-  }
-
-  .notice path {
-    fill: var(--ochre);
-    stroke: var(--sheet);
-    stroke-width: 1.5px;
-  }
-
-  .notice.fault path {
-    fill: var(--brick);
-  }
-
-  .notice text {
-    fill: var(--sheet);
-    font: 700 9px 'IBM Plex Sans', sans-serif;
-    text-anchor: middle;
   }
 
   .busy {
@@ -454,13 +363,6 @@
     stroke-width: 4px;
     stroke-opacity: 0.5;
     vector-effect: non-scaling-stroke;
-  }
-
-  .mark,
-  .way {
-    fill: none;
-    stroke: var(--ink);
-    stroke-width: 1.4px;
   }
 
   /* What is pulled has the pointer: nothing else needs to be found under it on every move. */

@@ -2,7 +2,7 @@
 
 import type { Dimension, Output } from '../api/client';
 import type { Editor } from '../piece/editor.svelte';
-import { alongIt, figureOf, freeLine, type DimensionLine } from './free_lines';
+import { alongIt, figureOf, freeLine, isPoint, type DimensionLine } from './free_lines';
 import { freePlaces, spotsOf, type Place, type Spot, type Wanted } from './free_places';
 import type { Viewport } from './viewport.svelte';
 
@@ -77,9 +77,9 @@ export class Figures {
     return (editor.live.scene?.dimensions ?? [])
       .filter(({ of, owner }) => of === 'blank' || owner === mine[of])
       .map((dimension) => {
-        const ends = [view.toScreen(dimension.start), view.toScreen(dimension.end)] as const;
-        const off = isPoint(...ends) ? 'left' : dimension.off;
-        const line = freeLine(...ends, off, dimension.at, this.#letters, this.#grips);
+        const ends = { start: view.toScreen(dimension.start), end: view.toScreen(dimension.end) };
+        const off = isPoint(ends) ? 'left' : dimension.off;
+        const line = freeLine(ends.start, ends.end, off, dimension.at, this.#letters, this.#grips);
         return { dimension, ...line, at: figureAt(dimension, line) };
       });
   }
@@ -103,12 +103,10 @@ export class Figures {
   }
 }
 
-const isPoint = (start: Place, end: Place) => start[0] === end[0] && start[1] === end[1];
-
 /** Where the figure of a dimension belongs: on its line, or beside what the line points at. */
 function figureAt(dimension: Dimension, line: DimensionLine): Place {
   if (line.outward) return figureOf(line);
-  if (isPoint(line.start, line.end)) return [line.end[0] + LEADER, line.end[1] + 14];
+  if (isPoint(line)) return [line.end[0] + LEADER, line.end[1] + 14];
   const [x, y] = alongIt(line, dimension.at);
   if (dimension.of !== 'lettering') return [x, y];
   return [x - LEADER, y + (dimension.field === 'height' ? -10 : 24)];

@@ -45,6 +45,10 @@ export function freeLine(
   );
 }
 
+/** Whether a line is only a point. */
+export const isPoint = ({ start, end }: Pick<DimensionLine, 'start' | 'end'>): boolean =>
+  start[0] === end[0] && start[1] === end[1];
+
 /** Where the figure of a line stands, at a share of it. */
 export const alongIt = ({ start, end }: DimensionLine, share: number): Place => [
   start[0] + share * (end[0] - start[0]),

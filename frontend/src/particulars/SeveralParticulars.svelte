@@ -49,8 +49,8 @@
   const hidden = $derived(common(guides, (one) => one.hidden ?? false));
 </script>
 
-<h2>{heading} <span>chosen</span></h2>
-<div class="fields">
+<h2 class="particulars">{heading} <span>chosen</span></h2>
+<div class="fields particulars">
   <!-- While the last lettering goes, what is shown of it still needs it: so it is an item of a list. -->
   {#each letterings.slice(-1) as lettering (lettering.id)}
     <FacePicker {editor} {lettering} different={face === undefined} onset={(face) => set({ face })} />
@@ -116,23 +116,6 @@
 </div>
 
 <style>
-  h2 {
-    margin: 0 0 12px;
-    font-size: 14px;
-    font-weight: 600;
-  }
-
-  h2 span {
-    color: var(--ink-soft);
-    font-weight: 400;
-  }
-
-  .fields {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 12px;
-  }
-
   .three {
     display: grid;
     grid-template-columns: repeat(3, minmax(0, 1fr));

@@ -7,7 +7,7 @@ export type Chosen = Entry | { kind: 'blank' };
 /** What a pointer on the drawing does: choose and pull, place points, draw, or measure. */
 export type Tool = 'choose' | 'points' | 'freehand' | 'measure';
 
-const same = (a: Entry, b: Entry) => a.kind === b.kind && a.id === b.id;
+export const sameEntry = (a: Entry, b: Entry): boolean => a.kind === b.kind && a.id === b.id;
 
 export class Selection {
   /** What was chosen last: its particulars and its strip are shown. */
@@ -49,12 +49,12 @@ export class Selection {
   }
 
   isChosen(entry: Entry): boolean {
-    return this.entries.some((one) => same(one, entry));
+    return this.entries.some((one) => sameEntry(one, entry));
   }
 
   /** Take one more up, or leave it out again. */
   chooseMore(entry: Entry): void {
-    const rest = this.entries.filter((one) => !same(one, entry));
+    const rest = this.entries.filter((one) => !sameEntry(one, entry));
     this.chooseAll(this.isChosen(entry) ? rest : [...rest, entry]);
   }
 

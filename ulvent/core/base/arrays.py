@@ -68,6 +68,12 @@ def extent(box: Bounds) -> tuple[float, float]:
     return x1 - x0, y1 - y0
 
 
+def counted_up(counts: Integers) -> tuple[Integers, Integers]:
+    """Each index as often as its count says, and which time it is: 0 0, 0 1, 1 0, …"""
+    owners = np.repeat(np.arange(len(counts)), counts)
+    return owners, np.arange(len(owners)) - np.repeat(np.cumsum(counts) - counts, counts)
+
+
 def turned_left(vectors: Vectors) -> Vectors:
     """(n, 2) vectors turned a quarter to the left."""
     return np.stack([-vectors[:, 1], vectors[:, 0]], axis=1)

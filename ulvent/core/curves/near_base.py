@@ -12,7 +12,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, Stations
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, Stations, counted_up
 from ulvent.core.base.tolerances import ARC_LENGTH
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.curve import Curve
@@ -83,16 +83,15 @@ class NearBase:
         """Pairs of stations and the samples that are nearby along the base."""
         low = np.searchsorted(self._laps, stations - self._within)
         counts = np.searchsorted(self._laps, stations + self._within, side="right") - low
-        rows = np.repeat(np.arange(len(stations)), counts)
-        inside = np.arange(len(rows)) - np.repeat(np.cumsum(counts) - counts, counts)
-        return rows, (low[rows] + inside) % len(self._samples)
+        rows, places = counted_up(counts)
+        return rows, (low[rows] + places) % len(self._samples)
 
     def _around(self, points: Points, reach: float) -> tuple[Integers, Integers]:
         """Pairs of points and samples that are no farther apart than `reach`."""
         found = self._tree.query_ball_point(points, reach, return_sorted=True)
         counts = np.fromiter(map(len, found), dtype=int, count=len(found))
         columns = np.fromiter((one for each in found for one in each), int, int(counts.sum()))
-        return np.repeat(np.arange(len(points)), counts), columns
+        return counted_up(counts)[0], columns
 
 
 def _lowest(rows: Integers, away: Floats) -> Booleans:

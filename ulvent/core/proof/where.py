@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Point, Points
+from ulvent.core.base.arrays import Floats, Point, Points, counted_up
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.prepare import Layer, Prepared
@@ -36,9 +36,8 @@ def from_edge(points: Points, shape: Region) -> Floats:
         return _from_segments(points[:, None], begins, ends)
     # Of many only those beside the nearest places of the edge are looked at.
     parts = np.maximum(np.ceil(np.hypot(*(ends - begins).T) / _PLACES_APART), 1.0).astype(int)
-    owners = np.repeat(np.arange(len(begins)), parts)
-    shares = (np.arange(len(owners)) - np.repeat(np.cumsum(parts) - parts, parts)) / parts[owners]
-    places = begins[owners] + shares[:, None] * (ends - begins)[owners]
+    owners, steps = counted_up(parts)
+    places = begins[owners] + (steps / parts[owners])[:, None] * (ends - begins)[owners]
     _, near = point_tree(places).query(points, k=min(_NEAREST, len(places)))
     near = np.reshape(near, (len(points), -1))
     edges = np.concatenate([owners[near], owners[near - 1]], axis=1)

@@ -14,7 +14,7 @@ from typing import Literal
 import manifold3d
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Bounds, Floats, Integers, Matrices, Points
+from ulvent.core.base.arrays import Booleans, Bounds, Floats, Integers, Matrices, Points, counted_up
 from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
@@ -283,12 +283,6 @@ def _to_the_right(points: Points, begins: Points, ends: Points) -> Booleans:
     return crossed
 
 
-def _counted(counts: Integers) -> tuple[Integers, Integers]:
-    """Each index as often as its count says, and which time it is: 0 0, 0 1, 1 0, …"""
-    owners = np.repeat(np.arange(len(counts)), counts)
-    return owners, np.arange(len(owners)) - np.repeat(np.cumsum(counts) - counts, counts)
-
-
 class _Strips:
     """The edges of a ring sorted into level strips: a point is held against those of its own."""
 
@@ -300,7 +294,7 @@ class _Strips:
         self._bottom = float(lows.min())
         self._scale = self._count / max(float(highs.max()) - self._bottom, JOINT)
         first, last = self._strip_of(lows), self._strip_of(highs)
-        edges, places = _counted(last - first + 1)
+        edges, places = counted_up(last - first + 1)
         strips = first[edges] + places
         order = np.argsort(strips, kind="stable")
         self._edges = edges[order]
@@ -319,7 +313,7 @@ class _Strips:
         inside = np.zeros(len(points), dtype=bool)
         chunks = 1 + int(counts.sum()) // _PAIRS_AT_ONCE
         for some in np.array_split(np.arange(len(points)), chunks):
-            owners, places = _counted(counts[some])
+            owners, places = counted_up(counts[some])
             rows = some[owners]
             edge = self._edges[self._starts[mine[rows]] + places]
             crossed = _to_the_right(points[rows], self._begins[edge], self._ends[edge])

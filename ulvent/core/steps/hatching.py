@@ -11,7 +11,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, counted_up
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
@@ -64,9 +64,7 @@ class _Crossings:
             # Half-open: a line that goes through a corner point crosses once or not at all.
             low = np.ceil(np.minimum(begins[:, 1], ends[:, 1]) / pitch - 0.5).astype(int)
             high = np.ceil(np.maximum(begins[:, 1], ends[:, 1]) / pitch - 0.5).astype(int)
-            counts = high - low
-            edges = np.repeat(np.arange(len(ring)), counts)
-            steps = np.arange(len(edges)) - np.repeat(np.cumsum(counts) - counts, counts)
+            edges, steps = counted_up(high - low)
             level = low[edges] + steps
             rise = ends[edges, 1] - begins[edges, 1]
             share = ((level + 0.5) * pitch - begins[edges, 1]) / rise

@@ -69,8 +69,8 @@
   }
 </script>
 
-<h2>The blank</h2>
-<div class="fields">
+<h2 class="particulars">The blank</h2>
+<div class="fields particulars">
   <Select
     size="sm"
     labelText="It is"
@@ -212,18 +212,6 @@
 </div>
 
 <style>
-  h2 {
-    margin: 0 0 12px;
-    font-size: 14px;
-    font-weight: 600;
-  }
-
-  .fields {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 12px;
-  }
-
   .pair {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

@@ -84,8 +84,8 @@
   const CORNERS = choices<NonNullable<Guide['corners']>>('corners');
 </script>
 
-<h2>{guideName(guide)} {#if !kinds.length}<span>{kind.title}</span>{/if}</h2>
-<div class="fields">
+<h2 class="particulars">{guideName(guide)} {#if !kinds.length}<span>{kind.title}</span>{/if}</h2>
+<div class="fields particulars">
   {#if kinds.length}
     <Select
       size="sm"
@@ -264,23 +264,6 @@
 </div>
 
 <style>
-  h2 {
-    margin: 0 0 12px;
-    font-size: 14px;
-    font-weight: 600;
-  }
-
-  h2 span {
-    color: var(--ink-soft);
-    font-weight: 400;
-  }
-
-  .fields {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 12px;
-  }
-
   .pair {
     display: grid;
     grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
