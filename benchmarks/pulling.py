@@ -20,11 +20,9 @@ from typing import Any
 import numpy as np
 from sqlalchemy import create_engine
 
-from ulvent.core.workshop import Workshop
 from ulvent.store.added_faces import Faces
 from ulvent.web.bench import Bench
-from ulvent.web.live import replies
-from ulvent.web.type_case import TypeCase
+from ulvent.web.live_answers import replies
 
 MOVES = 100
 LETTERS = 60
@@ -68,8 +66,7 @@ def document(guide: dict[str, Any], **choices: Any) -> dict[str, Any]:
 
 def pulled(piece: dict[str, Any], act: dict[str, Any]) -> tuple[np.ndarray, np.ndarray]:
     """(moves, 2) ms until what moves and the whole scene are answered: named, and sent."""
-    case = TypeCase(Faces(create_engine("postgresql+psycopg://")))
-    bench = Bench(case, Workshop(case.named, case.offered))
+    bench = Bench.over(Faces(create_engine("postgresql+psycopg://")))
     shapes: set[str] = set()
     opened = json.loads(answered(bench, shapes, {"piece": piece})[-1][1])
     start = act["start"]

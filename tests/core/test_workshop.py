@@ -67,8 +67,6 @@ class Once(unittest.TestCase):
         piece = shop.of_document(document())
         self.assertIs(shop.known(piece.hash), piece)
         self.assertIsNone(shop.known("nothing"))
-        shop.forget()
-        self.assertIsNone(shop.known(piece.hash))
 
     def test_a_piece_in_hand_is_not_remembered(self) -> None:
         shop = opened()

@@ -18,7 +18,9 @@ LIVE = f"ws://127.0.0.1:{PORT}/api/live"
 
 class WebTest(unittest.TestCase):
     def setUp(self) -> None:
-        self.client = TestClient(create_app(empty_engine(), PORT), base_url=HOME)
+        self.app = create_app(empty_engine(), PORT)
+        self.addCleanup(self.app.state.hands.crew.close)
+        self.client = TestClient(self.app, base_url=HOME)
 
     def created(self, **changes: Any) -> dict[str, Any]:
         answer = self.client.post("/api/pieces", json={"piece": document(**changes)})

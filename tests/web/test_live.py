@@ -4,19 +4,34 @@ from __future__ import annotations
 
 import asyncio
 import json
-import time
 import unittest
 from types import SimpleNamespace
 from typing import Any
 from unittest.mock import patch
 
+from sqlalchemy import create_engine
+
 from tests.formats.fonts import made_font
 from tests.makings import document, with_lettering
 from tests.web.served import HOME, LIVE, WebTest
 from ulvent.core.layout import lay_out
-from ulvent.web import live
+from ulvent.crew import Crew
+from ulvent.store.added_faces import Faces
+from ulvent.web.bench import Bench, Hands
+from ulvent.web.live import Channel
+from ulvent.web.live_answers import LiveAnswer, LiveRequest, answers
 
 PULL = {"act": "slide-after", "lettering": "name", "start": [0, -120], "end": [40, -113]}
+
+
+def bench() -> Bench:
+    """A bench as workers have it, over no database."""
+    return Bench.over(Faces(create_engine("postgresql+psycopg://")))
+
+
+def answered(bench: Bench, **request: Any) -> LiveAnswer:
+    *_, last = answers(LiveRequest(sequence=1, **request), set(), bench)
+    return last
 
 
 class Bases(WebTest):
@@ -27,12 +42,13 @@ class Bases(WebTest):
         return found
 
     def test_a_document_is_named_by_its_hash_from_then_on(self) -> None:
-        first = self.asked(piece=document())
-        self.assertEqual(first["base"], first["hash"])
+        here = bench()
+        first = answered(here, piece=document())
+        self.assertEqual(first.base, first.hash)
         with patch("ulvent.core.workshop.parse_piece") as parsing:
-            again = self.asked(base=first["hash"])
+            again = answered(here, base=first.hash)
         parsing.assert_not_called()
-        self.assertEqual(again["scene"], first["scene"])
+        self.assertEqual(again.scene, first.scene)
 
     def test_a_base_that_is_not_known_is_asked_for(self) -> None:
         answer = self.asked(base="0" * 32, acts=[PULL])
@@ -41,10 +57,11 @@ class Bases(WebTest):
     def test_a_pull_lays_its_base_out_no_second_time(self) -> None:
         """With a fit: what the pull starts from is solved once."""
         fitted = with_lettering(text="QUILL", fit={"kind": "height"})
-        base = self.asked(piece=fitted)["hash"]
-        self.asked(base=base, acts=[PULL], hold=True)
+        here = bench()
+        base = answered(here, piece=fitted).hash
+        answered(here, base=base, acts=[PULL], hold=True)
         with patch("ulvent.core.workshop.lay_out", wraps=lay_out) as laying:
-            self.asked(base=base, acts=[PULL], hold=True)
+            answered(here, base=base, acts=[PULL], hold=True)
         laying.assert_called_once()
         self.assertNotEqual(laying.call_args.args[0].letterings[0].at, 0)
 
@@ -71,14 +88,8 @@ class Bases(WebTest):
 class Patience(WebTest):
     def test_a_long_answer_is_said_to_be_worked_on(self) -> None:
         """The page gave up after four seconds and asked again, to be worked for twice."""
-
-        def slow(*args: Any, **named: Any) -> Any:
-            time.sleep(0.5)
-            return lay_out(*args, **named)
-
         with (
-            patch("ulvent.web.live._SIGN_SECONDS", 0.1),
-            patch("ulvent.core.workshop.lay_out", side_effect=slow) as laying,
+            patch("ulvent.web.live._SIGN_SECONDS", 0.003),
             self.client.websocket_connect(LIVE, headers={"Origin": HOME}) as channel,
         ):
             channel.send_text(json.dumps({"sequence": 7, "piece": document()}))
@@ -88,14 +99,14 @@ class Patience(WebTest):
         self.assertGreater(len(heard), 2)
         self.assertEqual((heard[-1]["sequence"], heard[-1]["problems"]), (7, []))
         self.assertIsNotNone(heard[-1]["scene"])
-        laying.assert_called_once()
 
 
 class Deaf:
     """A socket whose other side does not read: what is sent stays where it is."""
 
     def __init__(self) -> None:
-        self.app = SimpleNamespace(state=SimpleNamespace(bench=None))
+        hands = Hands("postgresql+psycopg://", Crew([], size=1))
+        self.app = SimpleNamespace(state=SimpleNamespace(hands=hands))
         self.closed: list[int] = []
 
     async def send_text(self, _: str) -> None:
@@ -108,11 +119,12 @@ class Deaf:
 class Reading(unittest.TestCase):
     def test_a_page_that_does_not_read_is_closed(self) -> None:
         socket = Deaf()
+        self.addCleanup(socket.app.state.hands.crew.close)
 
         async def work() -> None:
-            filled = asyncio.Event()
-            filled.set()
-            await asyncio.wait_for(live._work(socket, ["{}"], filled), 5.0)
+            channel = Channel(socket, "a page")
+            channel.put("{}")
+            await asyncio.wait_for(channel.work(), 20.0)
 
         with patch("ulvent.web.live._SEND_SECONDS", 0.05):
             asyncio.run(work())

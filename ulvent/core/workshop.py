@@ -240,8 +240,3 @@ class Workshop:
         self._remembered.pop(piece.hash, None)
         if piece.weight <= self._remembered.maxsize:
             self._remembered[piece.hash] = piece
-
-    def forget(self) -> None:
-        """Forget everything: a face has come or gone."""
-        with self._lock:
-            self._remembered.clear()

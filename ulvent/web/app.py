@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import contextlib
+from collections.abc import AsyncIterator
 from pathlib import Path
 
 import structlog
@@ -11,7 +13,6 @@ from pydantic import BaseModel
 from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
-from ulvent.core.workshop import Workshop
 from ulvent.store.added_faces import Faces
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
@@ -28,9 +29,8 @@ from ulvent.web import (
     proof_routes,
     shelf_routes,
 )
-from ulvent.web.bench import Bench
+from ulvent.web.bench import Hands
 from ulvent.web.guard import Guard
-from ulvent.web.type_case import TypeCase
 
 log = structlog.get_logger()
 
@@ -58,12 +58,14 @@ class Health(BaseModel):
 
 def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
     """The ASGI application over `engine`, for requests to `port` on loopback."""
-    app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
+    app = FastAPI(
+        title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None, lifespan=_with_crew
+    )
     app.state.pieces = Pieces(engine)
     app.state.drawer = Drawer(engine)
     app.state.tool_sheets = ToolSheets(engine)
-    case = TypeCase(Faces(engine))
-    app.state.bench = Bench(case, Workshop(case.named, case.offered))
+    app.state.faces = Faces(engine)
+    app.state.hands = Hands(engine.url.render_as_string(hide_password=False))
     problems.install(app)
     for routes in ROUTES:
         app.include_router(routes.router)
@@ -71,6 +73,15 @@ def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
     _add_page(app, built)
     app.add_middleware(Guard, port=port)
     return app
+
+
+@contextlib.asynccontextmanager
+async def _with_crew(app: FastAPI) -> AsyncIterator[None]:
+    """The crew is there before the first page asks, and gone with the application."""
+    hands: Hands = app.state.hands
+    hands.crew.start()
+    yield
+    hands.crew.close()
 
 
 def _add_health(app: FastAPI, engine: Engine) -> None:

@@ -18,9 +18,9 @@ from ulvent.core.recipe import Piece
 from ulvent.core.recipe.beginnings import BEGINNINGS, Beginning
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces
-from ulvent.web.bench import Bench, TheBench
+from ulvent.web.bench import Bench, TheWork
 from ulvent.web.problems import Problem
-from ulvent.web.shelf_routes import OpenPiece, all_pieces, opened
+from ulvent.web.shelf_routes import OpenPiece, all_pieces, laid_out, opened
 
 router = APIRouter(
     prefix="/api/beginnings",
@@ -49,27 +49,36 @@ class FirstPiece(BaseModel):
 
 
 @router.get("/{name}/picture", response_class=Response)
-def picture(name: str, bench: TheBench) -> Response:
+def picture(name: str, work: TheWork) -> Response:
     """A piece to begin from as a small picture (SVG)."""
-    data = write_thumbnail(bench.workshop.of(_beginning(name)).layout)
+    data = work.done(_picture, name, patient=True)
     return Response(data, media_type="image/svg+xml")
+
+
+def _picture(bench: Bench, name: str) -> bytes:
+    return write_thumbnail(bench.workshop.of(_beginning(name)).layout)
 
 
 @router.post("/picture", response_class=Response)
-def first_picture(first: FirstPiece, bench: TheBench) -> Response:
+def first_picture(first: FirstPiece, work: TheWork) -> Response:
     """What a new piece would be, as a small picture (SVG)."""
-    data = write_thumbnail(bench.workshop.of(_first(first, bench)).layout)
-    return Response(data, media_type="image/svg+xml")
+    return Response(work.done(_first_picture, first), media_type="image/svg+xml")
+
+
+def _first_picture(bench: Bench, first: FirstPiece) -> bytes:
+    return write_thumbnail(bench.workshop.of(_first(first, bench)).layout)
 
 
 @router.post("", status_code=201)
 def begin(
-    first: FirstPiece, bench: TheBench, pieces: Annotated[Pieces, Depends(all_pieces)]
+    first: FirstPiece, work: TheWork, pieces: Annotated[Pieces, Depends(all_pieces)]
 ) -> OpenPiece:
     """Put a new piece on the shelf."""
-    piece = _first(first, bench)
-    _ = bench.workshop.of(piece).layout
-    return opened(pieces.create(piece))
+    return opened(pieces.create(work.done(_begun, first)))
+
+
+def _begun(bench: Bench, first: FirstPiece) -> Piece:
+    return laid_out(_first(first, bench), bench)
 
 
 @lru_cache(maxsize=32)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 
 import numpy as np
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
@@ -20,8 +20,8 @@ from ulvent.core.setting import Standing, set_lettering
 from ulvent.formats.fonts.font_file import FontFacts, try_font
 from ulvent.formats.svg_pictures import write_words
 from ulvent.shipped_faces import ShippedFace, catalogue
-from ulvent.store.added_faces import StoredFace
-from ulvent.web.bench import Bench, TheBench
+from ulvent.store.added_faces import Faces, StoredFace
+from ulvent.web.bench import Bench, TheHands, TheWork
 from ulvent.web.problems import Problem
 
 router = APIRouter(
@@ -31,7 +31,17 @@ router = APIRouter(
 _SAMPLE_HEIGHT = 10.0
 _MOST_SAMPLE_LETTERS = 80
 _UNENDING = 1e5
+_TRYING_SECONDS = 5.0
+"""A font file that takes longer to try out is refused."""
 _NO_LICENCE = "no licence is stated in the file"
+
+
+def _added(request: Request) -> Faces:
+    faces: Faces = request.app.state.faces
+    return faces
+
+
+Added = Annotated[Faces, Depends(_added)]
 
 
 class FaceEntry(BaseModel):
@@ -64,9 +74,13 @@ class TypedFigure(BaseModel):
     value: float
 
 
-@router.get("/faces")
-def faces(bench: TheBench, text: Annotated[Text, Query(max_length=2000)] = "") -> list[FaceEntry]:
+@router.get("/faces", response_model=list[FaceEntry])
+def faces(work: TheWork, text: Annotated[Text, Query(max_length=2000)] = "") -> Response:
     """All faces that are offered; with `text`, what each of them has no letter for."""
+    return work.json(_faces, text)
+
+
+def _faces(bench: Bench, text: str) -> list[FaceEntry]:
     added = {stored.id: stored for stored in bench.case.added.all()}
     return [
         _entry(face_id, face, catalogue().get(face_id) or added[face_id], text)
@@ -75,9 +89,13 @@ def faces(bench: TheBench, text: Annotated[Text, Query(max_length=2000)] = "") -
     ]
 
 
-@router.get("/faces/{face_id}")
-def one_face(bench: TheBench, face_id: str) -> FaceEntry:
+@router.get("/faces/{face_id}", response_model=FaceEntry)
+def one_face(work: TheWork, face_id: str) -> Response:
     """One face, also one that is no longer offered."""
+    return work.json(_face, face_id)
+
+
+def _face(bench: Bench, face_id: str) -> FaceEntry:
     source = catalogue().get(face_id) or bench.case.added.get(face_id)
     return _entry(face_id, bench.case.known(face_id), source, "")
 
@@ -107,6 +125,7 @@ def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str
 @router.post(
     "/faces",
     status_code=201,
+    response_model=FaceEntry,
     openapi_extra={
         "requestBody": {
             "required": True,
@@ -117,40 +136,54 @@ def _entry(face_id: str, face: Face, source: ShippedFace | StoredFace, text: str
     },
 )
 async def add_face(
-    bench: TheBench, request: Request, name: Annotated[Text, Query(min_length=1, max_length=120)]
-) -> FaceEntry:
+    work: TheWork,
+    added: Added,
+    request: Request,
+    name: Annotated[Text, Query(min_length=1, max_length=120)],
+) -> Response:
     """Add a font file, once it has been tried out; the body is the file as it is."""
     data = await request.body()
-    return await run_in_threadpool(_add, bench, data, name)
+
+    def add() -> Response:
+        facts = work.done(_tried, data, name, seconds=_TRYING_SECONDS)
+        kept: dict[str, Any] = vars(facts)
+        stored = added.add(facts.name, data, kept)
+        work.hands.faces_changed()
+        found = work.json(_face, stored.id)
+        found.status_code = 201
+        return found
+
+    return await run_in_threadpool(add)
 
 
-def _add(bench: Bench, data: bytes, name: str) -> FaceEntry:
-    facts = try_font(data, name)
-    kept: dict[str, Any] = vars(facts)
-    stored = bench.case.added.add(facts.name, data, kept)
-    bench.forget(stored.id)
-    return _entry(stored.id, bench.case.known(stored.id), stored, "")
+def _tried(_: Bench, data: bytes, name: str) -> FontFacts:
+    return try_font(data, name)
 
 
 @router.delete("/faces/{face_id}", status_code=204)
-def remove_face(bench: TheBench, face_id: str) -> None:
+def remove_face(added: Added, hands: TheHands, face_id: str) -> None:
     """Offer an added face no longer. What is set in it keeps it."""
-    bench.case.added.remove(face_id)
-    bench.forget(face_id)
+    added.remove(face_id)
+    hands.faces_changed()
 
 
 @router.post("/faces/{face_id}/restore", status_code=204)
-def restore_face(bench: TheBench, face_id: str) -> None:
+def restore_face(added: Added, hands: TheHands, face_id: str) -> None:
     """Offer an added face again."""
-    bench.case.added.restore(face_id)
-    bench.forget(face_id)
+    added.restore(face_id)
+    hands.faces_changed()
 
 
 @router.get("/faces/{face_id}/words", response_class=Response)
 def words(
-    bench: TheBench, face_id: str, text: Annotated[Text, Query(min_length=1, max_length=2000)]
+    work: TheWork, face_id: str, text: Annotated[Text, Query(min_length=1, max_length=2000)]
 ) -> Response:
     """Some words set straight in a face (SVG), to choose it by."""
+    picture = work.done(_words, face_id, text)
+    return Response(picture, media_type="image/svg+xml", headers={"Cache-Control": "max-age=86400"})
+
+
+def _words(bench: Bench, face_id: str, text: str) -> bytes:
     face = bench.case.known(face_id)
     straight = Lettering(
         id="sample",
@@ -165,18 +198,17 @@ def words(
     # One height for every face, so that rows of samples compare.
     low, high = min(low, -0.45 * _SAMPLE_HEIGHT), max(high, 1.35 * _SAMPLE_HEIGHT)
     bounds = (left - 1.0, low, max(right, left + 1.0) + 1.0, high)
-    picture = write_words(outlines, bounds, straight.text, face.single_stroke)
-    return Response(picture, media_type="image/svg+xml", headers={"Cache-Control": "max-age=86400"})
+    return write_words(outlines, bounds, straight.text, face.single_stroke)
 
 
 @router.get("/faces/{face_id}/licence", response_class=Response)
-def licence(bench: TheBench, face_id: str) -> Response:
+def licence(added: Added, face_id: str) -> Response:
     """The licence of a face: of a shipped one as its makers wrote it, else what its file states."""
     shipped = catalogue().get(face_id)
     if shipped is not None:
         text = shipped.licence_text
     else:
-        facts = FontFacts(**bench.case.added.get(face_id).facts)
+        facts = FontFacts(**added.get(face_id).facts)
         text = f"{facts.name}: {facts.licence or _NO_LICENCE}\n"
     return Response(text, media_type="text/plain; charset=utf-8")
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING, Annotated, Literal
 
 import svgelements
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
@@ -16,12 +16,13 @@ from ulvent.core.curves import Segment
 from ulvent.core.guides.blanks import OutlineBlank
 from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.guides.pathdata import exact_segments
-from ulvent.core.guides.taken import blank_of_outlines, centred_lines, guide_of_edges
+from ulvent.core.guides.taken import blank_of_outlines, centred_lines, guide_of_edges, refuse_long
 from ulvent.core.outlines import FileOutline
 from ulvent.core.outlines.path_text import segment_data
 from ulvent.formats.format import FileUnit
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read import READERS
+from ulvent.web.bench import Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.turning import turned
 
@@ -32,6 +33,9 @@ if TYPE_CHECKING:
 else:
     ReaderName = Literal[tuple(READERS)]
 Data = Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
+
+_READING_SECONDS = 2.0
+"""A file that takes longer to read is refused."""
 
 
 class ShownEdge(BaseModel):
@@ -80,6 +84,7 @@ class TakenOutlines(BaseModel):
 
 @router.post(
     "/{format}",
+    response_model=ShownFile,
     openapi_extra={
         "requestBody": {
             "required": True,
@@ -89,29 +94,45 @@ class TakenOutlines(BaseModel):
         }
     },
 )
-async def show(format: ReaderName, request: Request, unit: FileUnit = "file") -> ShownFile:
+async def show(
+    format: ReaderName, request: Request, work: TheWork, unit: FileUnit = "file"
+) -> Response:
     """The outlines of a file, the middle of their box at the origin; nothing is kept.
 
     The body is the file as it is.
     """
     data = await request.body()
-    return await run_in_threadpool(_shown, format, data, unit)
+
+    def shown() -> Response:
+        return work.json(_shown, format, data, unit, seconds=_READING_SECONDS)
+
+    return await run_in_threadpool(shown)
 
 
-@router.post("/take/guide")
-def take_guide(taken: TakenEdges) -> PathGuide:
+@router.post("/take/guide", response_model=PathGuide)
+def take_guide(taken: TakenEdges, work: TheWork) -> Response:
     """Edges joined in order, as a guide that lies where the file has it."""
+    return work.json(_guide, taken)
+
+
+@router.post("/take/blank", response_model=OutlineBlank)
+def take_blank(taken: TakenOutlines, work: TheWork) -> Response:
+    """Whole outlines as a blank, brought to the origin."""
+    return work.json(_blank, taken)
+
+
+def _guide(_: Bench, taken: TakenEdges) -> PathGuide:
+    # Said before it is read: reading it takes as much again as the answer could hold.
+    refuse_long("edges", "".join(taken.edges))
     return guide_of_edges(taken.id, [_segments(data) for data in taken.edges], taken.source)
 
 
-@router.post("/take/blank")
-def take_blank(taken: TakenOutlines) -> OutlineBlank:
-    """Whole outlines as a blank, brought to the origin."""
+def _blank(_: Bench, taken: TakenOutlines) -> OutlineBlank:
     outlines = [[_segments(data) for data in edges] for edges in taken.outlines]
     return blank_of_outlines(outlines, taken.source)
 
 
-def _shown(format: str, data: bytes, unit: FileUnit) -> ShownFile:
+def _shown(_: Bench, format: str, data: bytes, unit: FileUnit) -> ShownFile:
     centred, box = centred_lines(READERS[format].read(data, unit))
     if not centred:
         raise OutlineFileError("the file has no lines that lettering could follow")

@@ -21,6 +21,7 @@ from ulvent.core.base.errors import (
     UlventError,
 )
 from ulvent.core.base.figures import FigureError
+from ulvent.crew import GivenUpError, StoppedError
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.store.added_faces import NoSuchFaceError
 from ulvent.store.drawer import NoSuchGuideError
@@ -69,6 +70,7 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     OutlineFileError: HTTPStatus.UNPROCESSABLE_ENTITY,
     NothingToStepToError: HTTPStatus.CONFLICT,
     StaleRevisionError: HTTPStatus.CONFLICT,
+    GivenUpError: HTTPStatus.UNPROCESSABLE_ENTITY,
 }
 
 
@@ -104,6 +106,12 @@ def install(app: FastAPI) -> None:
     def on_http(_: Request, error: HTTPException) -> JSONResponse:
         status = HTTPStatus(error.status_code)
         return answer(Problem(title=status.phrase, status=status, detail=str(error.detail)))
+
+    @app.exception_handler(StoppedError)
+    def on_stopped(_: Request, __: StoppedError) -> JSONResponse:
+        """Nobody waits for this any more, or Ulvent is being stopped."""
+        status = HTTPStatus.SERVICE_UNAVAILABLE
+        return answer(Problem(title=status.phrase, status=status, detail="this was stopped"))
 
     @app.exception_handler(Exception)
     def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:

@@ -23,7 +23,7 @@ from ulvent.core.shapes import Region, refitted
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import curve_data, matrices_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
-from ulvent.web.bench import TheBench
+from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.turning import turned
 
@@ -128,11 +128,14 @@ class ProofScene(BaseModel):
     sheets: list[ToolSheet]
 
 
-@router.post("/api/proof")
-def proof(request: ProofRequest, bench: TheBench) -> ProofScene:
+@router.post("/api/proof", response_model=ProofScene)
+def proof(request: ProofRequest, work: TheWork) -> Response:
     """Proof a piece and show it as material."""
-    work = bench.workshop.of_document(request.piece)
-    return turned(_scene(request, work))
+    return work.json(_proofed, request, seconds=LATER, patient=True)
+
+
+def _proofed(bench: Bench, request: ProofRequest) -> ProofScene:
+    return turned(_scene(request, bench.workshop.of_document(request.piece)))
 
 
 def _scene(request: ProofRequest, work: Workpiece) -> ProofScene:

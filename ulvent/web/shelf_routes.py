@@ -18,7 +18,7 @@ from ulvent.formats.out import FORMATS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces, StoredPiece
-from ulvent.web.bench import Bench, TheBench
+from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 
 router = APIRouter(
@@ -99,8 +99,8 @@ def shelf(pieces: Shelf, deleted: bool = False) -> list[PieceSummary]:
 
 
 @router.post("", status_code=201)
-def create(pieces: Shelf, bench: TheBench, new: NewPiece) -> OpenPiece:
-    return opened(pieces.create(_sound(new.piece, bench)))
+def create(pieces: Shelf, work: TheWork, new: NewPiece) -> OpenPiece:
+    return opened(pieces.create(work.done(_sound, new.piece)))
 
 
 @router.post(
@@ -110,7 +110,7 @@ def create(pieces: Shelf, bench: TheBench, new: NewPiece) -> OpenPiece:
         "requestBody": {"required": True, "content": {"application/json": {"schema": {}}}}
     },
 )
-async def open_file(pieces: Shelf, bench: TheBench, request: Request) -> OpenPiece:
+async def open_file(pieces: Shelf, work: TheWork, request: Request) -> OpenPiece:
     """Put the piece of a piece file on the shelf; the body is the file as it is.
 
     The piece is laid out first; a face which is not here is stood in for.
@@ -118,7 +118,7 @@ async def open_file(pieces: Shelf, bench: TheBench, request: Request) -> OpenPie
     data = await request.body()
 
     def keep() -> OpenPiece:
-        return opened(pieces.create(_laid_out(read_piece(data), bench)))
+        return opened(pieces.create(work.done(_read, data)))
 
     return await run_in_threadpool(keep)
 
@@ -129,9 +129,9 @@ def get(pieces: Shelf, piece_id: UUID) -> OpenPiece:
 
 
 @router.put("/{piece_id}")
-def save(pieces: Shelf, bench: TheBench, piece_id: UUID, write: Write) -> KeptPiece:
+def save(pieces: Shelf, work: TheWork, piece_id: UUID, write: Write) -> KeptPiece:
     """Make a finished change the current revision. A stale one gets 409; both sides are kept."""
-    stored = pieces.save(piece_id, write.base, _sound(write.piece, bench))
+    stored = pieces.save(piece_id, write.base, work.done(_sound, write.piece))
     return KeptPiece(
         id=stored.id,
         revision=stored.revision,
@@ -180,11 +180,14 @@ def piece_file(pieces: Shelf, piece_id: UUID) -> Response:
 
 
 @router.get("/{piece_id}/thumbnail", response_class=Response)
-def thumbnail(pieces: Shelf, bench: TheBench, piece_id: UUID) -> Response:
+def thumbnail(pieces: Shelf, work: TheWork, piece_id: UUID) -> Response:
     """The piece as a small true picture (SVG)."""
-    work = bench.workshop.of(pieces.get(piece_id).piece)
-    picture = write_thumbnail(work.layout)
+    picture = work.done(_thumbnail, pieces.get(piece_id).piece, patient=True)
     return Response(picture, media_type="image/svg+xml", headers={"Cache-Control": "no-cache"})
+
+
+def _thumbnail(bench: Bench, piece: Piece) -> bytes:
+    return write_thumbnail(bench.workshop.of(piece).layout)
 
 
 class Takeaway(BaseModel):
@@ -201,30 +204,42 @@ class Takeaway(BaseModel):
 
 
 @router.get("/{piece_id}/takeaway")
-def takeaway(pieces: Shelf, bench: TheBench, piece_id: UUID) -> Takeaway:
+def takeaway(pieces: Shelf, work: TheWork, piece_id: UUID) -> Takeaway:
     """What a file of the piece as it stands would lack, and what is wrong with it."""
-    work = bench.workshop.of(pieces.get(piece_id).piece)
+    return work.done(_takeaway, pieces.get(piece_id).piece, seconds=LATER, patient=True)
+
+
+def _takeaway(bench: Bench, piece: Piece) -> Takeaway:
+    work = bench.workshop.of(piece)
     faults = [finding.message for finding in work.proof.faults]
     return Takeaway(left_out=work.left_out, faults=faults)
 
 
 @router.get("/{piece_id}/export/{format}", response_class=Response)
 def export(
-    pieces: Shelf, bench: TheBench, piece_id: UUID, format: FormatName, guides: bool = False
+    pieces: Shelf, work: TheWork, piece_id: UUID, format: FormatName, guides: bool = False
 ) -> Response:
     """The lettering as clean outlines in a cut file."""
     piece = pieces.get(piece_id).piece
     wanted = FORMATS[format]
-    data = wanted.write(bench.workshop.of(piece), guides)
+    data = work.done(_written, piece, format, guides, seconds=LATER, patient=True)
     return download(data, piece.title, wanted.ending, wanted.media_type)
 
 
-def _sound(document: dict[str, Any], bench: Bench) -> Piece:
+def _written(bench: Bench, piece: Piece, format: str, guides: bool) -> bytes:
+    return FORMATS[format].write(bench.workshop.of(piece), guides)
+
+
+def _sound(bench: Bench, document: dict[str, Any]) -> Piece:
     """A piece that can be laid out; what cannot is refused with its fields, and not kept."""
-    return _laid_out(parse_piece(document), bench)
+    return laid_out(parse_piece(document), bench)
 
 
-def _laid_out(piece: Piece, bench: Bench) -> Piece:
+def _read(bench: Bench, data: bytes) -> Piece:
+    return laid_out(read_piece(data), bench)
+
+
+def laid_out(piece: Piece, bench: Bench) -> Piece:
     """The piece, which can be laid out."""
     _ = bench.workshop.of(piece).layout
     return piece

@@ -54,11 +54,6 @@ class TypeCase:
         yield from shipped_faces()
         yield from ((stored.id, self.named(stored.id)) for stored in self.added.all())
 
-    def forget(self, face_id: str) -> None:
-        """Read a face anew when it is next asked for."""
-        with self._lock:
-            self._read.pop(face_id, None)
-
     def _added_or_stand_in(self, face_id: str) -> Face:
         try:
             stored = self.added.get(face_id)

@@ -44,7 +44,10 @@ export type Way = Schemas['Way'];
 export type Input = Schemas['KindEntry']['inputs'][number];
 export type StepEntry = Schemas['StepEntry'];
 
-export const api = createClient<paths>({ baseUrl: '/' });
+/** Names this page to the server, which has its work done where its piece is known already. */
+export const page = crypto.randomUUID();
+
+export const api = createClient<paths>({ baseUrl: '/', headers: { 'Ulvent-Page': page } });
 
 /** What went wrong, in words for a person; `undefined` is a server that did not answer. */
 export function saying(problem: unknown): string {

@@ -7,7 +7,7 @@
  * counts as a lost connection. While something is held, what moves comes first, and the scene may follow.
  */
 
-import type { LiveAnswer, LiveRequest } from '../api/client';
+import { page, type LiveAnswer, type LiveRequest } from '../api/client';
 
 export type Written = Omit<LiveRequest, 'sequence'>;
 
@@ -65,7 +65,7 @@ export class Channel<Request> {
 
   #connect(): void {
     const scheme = location.protocol === 'https:' ? 'wss' : 'ws';
-    const socket = new WebSocket(`${scheme}://${location.host}/api/live`);
+    const socket = new WebSocket(`${scheme}://${location.host}/api/live?page=${page}`);
     this.#socket = socket;
     socket.onopen = () => {
       this.#wait = SHORTEST_WAIT_MS;

@@ -43,6 +43,10 @@ class PieceError(UlventError):
         self.problems = problems
         super().__init__("; ".join(str(problem) for problem in problems))
 
+    def __reduce__(self) -> tuple[type[PieceError], tuple[list[FieldProblem]]]:
+        """It travels between processes by its problems."""
+        return type(self), (self.problems,)
+
     def within(self, place: str) -> list[FieldProblem]:
         """The problems of a part, as those of the whole that has it at `place`."""
         return [FieldProblem(f"{place}.{one.field}", one.reason) for one in self.problems]

@@ -12,7 +12,7 @@ from itertools import compress
 
 import numpy as np
 
-from ulvent.core.base.arrays import Complexes, Floats, Integers, Lengths
+from ulvent.core.base.arrays import Booleans, Complexes, Floats, Integers, Lengths
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.cubics import parted, raised
@@ -49,6 +49,7 @@ class BezierPath(Parametric):
         if not long.any():
             raise CurveError("the path has no length")
         self._segments = tuple(compress(segments, long))
+        self._lines = np.array([isinstance(one, LineSegment) for one in self._segments])
         self._closed = closed
         controls = controls[long]
         _check_joints(controls, closed)
@@ -59,6 +60,11 @@ class BezierPath(Parametric):
         self._rates = np.stack(
             [3.0 * first, 6.0 * (second - first), 3.0 * (third - 2.0 * second + first)], axis=1
         )
+        self._rates[self._lines, 1:] = 0.0
+
+    @property
+    def _steady(self) -> Booleans:
+        return self._lines
 
     # ------------------------------------------------------------ the protocol
 

@@ -71,6 +71,11 @@ class Parametric(Curve):
     _scale: Floats
     _closed: bool
 
+    @property
+    def _steady(self) -> Booleans:
+        """(segments,) which are straight and run through evenly: one panel does for each."""
+        return np.zeros(len(self._scale), dtype=bool)
+
     # ------------------------------------------------------- what a kind must say
 
     @abstractmethod
@@ -176,16 +181,31 @@ class Parametric(Curve):
     def _along_panels(self) -> tuple[Integers, Floats, Floats]:
         """Segments, parameters and rough stations along every panel, its ends included."""
         panels = self._panels
-        shares = np.linspace(0.0, 1.0, _BEND_SAMPLES)
-        t = panels.begin[:, None] + (panels.end - panels.begin)[:, None] * shares
-        stations = self._starts[:, None] + panels.lengths[:, None] * shares
-        return np.repeat(panels.which, _BEND_SAMPLES), t.ravel(), stations.ravel()
+        counts = np.where(self._steady[panels.which], 2, _BEND_SAMPLES)
+        panel = np.repeat(np.arange(len(counts)), counts)
+        firsts = np.repeat(np.cumsum(counts) - counts, counts)
+        shares = (np.arange(len(panel)) - firsts) / (counts - 1)[panel]
+        t = panels.begin[panel] + (panels.end - panels.begin)[panel] * shares
+        stations = self._starts[panel] + panels.lengths[panel] * shares
+        return panels.which[panel], t, stations
 
     @cached_property
     def _panels(self) -> _Panels:
-        count = len(self._scale)
+        (steady,), (others,) = np.nonzero(self._steady), np.nonzero(~self._steady)
+        none, all_of = np.zeros(len(steady)), np.ones(len(steady))
+        parts = [_Panels(steady, none, all_of, self._integral(steady, none, all_of))]
+        parts += self._halved(others) if len(others) else []
+        which, begin, end, lengths = (
+            np.concatenate([getattr(part, name) for part in parts]) for name in _Panels._fields
+        )
+        order = np.lexsort((begin, which))
+        return _Panels(which[order], begin[order], end[order], lengths[order])
+
+    def _halved(self, segments: Integers) -> list[_Panels]:
+        """Panels of segments, halved until each is short enough."""
+        count = len(segments)
         # Panels of an eighth at most let the inverse start so close that one step does.
-        which = np.repeat(np.arange(count), _FIRST_PARTS)
+        which = np.repeat(segments, _FIRST_PARTS)
         shares = np.arange(_FIRST_PARTS + 1) / _FIRST_PARTS
         begin, end = np.tile(shares[:-1], count), np.tile(shares[1:], count)
         whole = self._integral(which, begin, end)
@@ -211,11 +231,7 @@ class Parametric(Curve):
                 np.stack([begin[bad], middle[bad]], axis=1).ravel(),
                 np.stack([middle[bad], end[bad]], axis=1).ravel(),
             )
-        which, begin, end, lengths = (
-            np.concatenate([getattr(part, name) for part in parts]) for name in _Panels._fields
-        )
-        order = np.lexsort((begin, which))
-        return _Panels(which[order], begin[order], end[order], lengths[order])
+        return parts
 
     def _turns_little(
         self, which: Integers, begin: Floats, middle: Floats, end: Floats

@@ -54,7 +54,7 @@ def guide_of_edges(guide_id: str, edges: Sequence[Sequence[Segment]], source: st
     x, y = round(x, _DECIMALS), round(y, _DECIMALS)
     moved = [moved_segment(segment, -x, -y) for segment in outline.segments]
     data = segment_data(moved, outline.closed, up=True)
-    _refuse_long("edges", data)
+    refuse_long("edges", data)
     return PathGuide(
         id=guide_id,
         kind="path",
@@ -85,7 +85,7 @@ def blank_of_outlines(outlines: Sequence[Sequence[Sequence[Segment]]], source: s
         for outline in sorted(found, key=lambda one: -_extent(one))
     )
     for index, line in enumerate(lines):
-        _refuse_long(f"outlines[{index}]", line)
+        refuse_long(f"outlines[{index}]", line)
     blank = OutlineBlank(kind="outline", lines=lines, source=source[:MOST_SOURCE])
     blank_curves(blank)
     return blank
@@ -197,7 +197,7 @@ def _extent(outline: FileOutline) -> float:
     return (x1 - x0) * (y1 - y0)
 
 
-def _refuse_long(field: str, data: str) -> None:
+def refuse_long(field: str, data: str) -> None:
     if len(data) > MOST_PATH_DATA:
         reason = f"come to more than {MOST_PATH_DATA} characters of path data: choose fewer"
         raise wrong_field(field, reason)

@@ -1,0 +1,1 @@
+"""Tests of the processes that computing is done in."""

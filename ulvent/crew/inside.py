@@ -1,0 +1,106 @@
+"""A worker from inside: its process, which does what comes through a pipe until that is closed."""
+
+from __future__ import annotations
+
+import contextlib
+import ctypes
+import gc
+import os
+import resource
+import signal
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from multiprocessing.reduction import ForkingPickler
+from typing import Any
+
+from ulvent.core.base.at_work import Task, noted_by
+
+NOTE_BYTES = 1000
+_PARENT_DIED = 1
+"""`PR_SET_PDEATHSIG` of prctl(2)."""
+
+
+class OutOfMemoryError(Exception):
+    """A task has taken all the memory there is for it, outside of any work that has a name."""
+
+
+def serve(pipe: Connection, note: Any, bound: int) -> None:
+    """Do tasks until the pipe is closed.
+
+    Parameters
+    ----------
+    note
+        shared characters in which it is written what is being worked on
+    bound
+        bytes that a task may take beyond what the process has to begin with
+    """
+    _belong_to_parent()
+    # What came with the process is shared with the others while nobody writes to it.
+    gc.freeze()
+    _bound_memory(bound)
+
+    def write(task: Task | None) -> None:
+        note.value = written(task)
+
+    with noted_by(write), contextlib.suppress(EOFError, OSError):
+        while True:
+            task, arguments = pipe.recv()
+            note.value = b""
+            pipe.send_bytes(_reply(task, arguments))
+
+
+def written(task: Task | None) -> bytes:
+    """A task as it is noted, and `read` back."""
+    if task is None:
+        return b""
+    text = "\0".join((task.field, task.doing, task.instead)).replace("\0", "\x1f")
+    return text.encode()[: NOTE_BYTES - 1]
+
+
+def read(noted: bytes) -> Task | None:
+    """What was noted; nothing where nothing was, or where it is only half written."""
+    parts = noted.decode(errors="ignore").split("\x1f")
+    return Task(*parts) if len(parts) == 3 else None
+
+
+def _reply(task: Callable[..., Any], arguments: tuple[Any, ...]) -> bytes:
+    """What came of a task, pickled: whether it was done, and its result or its error."""
+    try:
+        return bytes(ForkingPickler.dumps((True, task(*arguments))))
+    except MemoryError:
+        return bytes(ForkingPickler.dumps((False, OutOfMemoryError())))
+    except Exception as error:  # noqa: BLE001  it is raised again where it was asked for
+        return _failed(error)
+
+
+def _failed(error: Exception) -> bytes:
+    """An error, pickled; one of a library that cannot travel is told in words."""
+    with contextlib.suppress(Exception):
+        found = bytes(ForkingPickler.dumps((False, error)))
+        ForkingPickler.loads(found)
+        return found
+    told = RuntimeError(f"{type(error).__name__}: {error}")
+    return bytes(ForkingPickler.dumps((False, told)))
+
+
+def _belong_to_parent() -> None:
+    """End with the process that this one belongs to, and leave its signals to it."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, signal.SIG_DFL)
+    ctypes.CDLL(None).prctl(_PARENT_DIED, signal.SIGKILL)
+    if os.getppid() == 1:  # it was gone before it could be said
+        os._exit(0)
+
+
+def _bound_memory(bound: int) -> None:
+    """Let the process have so much more than it has now: all that it may write to counts."""
+    most = data_bytes(os.getpid()) + bound
+    resource.setrlimit(resource.RLIMIT_DATA, (most, most))
+
+
+def data_bytes(pid: int) -> int:
+    """All that a process may write to and shares with no other, touched or not;
+    nothing of one that has ended."""
+    with contextlib.suppress(OSError), open(f"/proc/{pid}/statm", encoding="ascii") as file:
+        return int(file.read().split()[5]) * resource.getpagesize()
+    return 0
