@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from functools import lru_cache
 
+from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.base.fields import LONGEST, WrongRecipeError
 from ulvent.core.curves import Curve, section_of, started_at
@@ -13,6 +14,7 @@ from ulvent.core.curves.rounded import Rounded, rounded
 from ulvent.core.guides.kinds import AnyGuide, kind_of
 
 _REMEMBERED = 256
+_FEWER = "a line of fewer points, or made from fewer others, would do"
 
 
 def guide_curves(
@@ -41,12 +43,14 @@ def guide_curves(
         if failed.intersection(guide.leans_on):
             failed.add(guide.id)
             return
-        try:
-            found[guide.id] = guide_curve(guide, found)
-        except WrongRecipeError as error:
-            fail(guide, error.field, error.reason)
-        except CurveError as error:
-            fail(guide, kind_of(guide).blame, str(error))
+        kind = kind_of(guide)
+        with at_work(f"guides[{places[guide.id]}].{kind.blame}", "drawing this line", _FEWER):
+            try:
+                found[guide.id] = guide_curve(guide, found)
+            except WrongRecipeError as error:
+                fail(guide, error.field, error.reason)
+            except CurveError as error:
+                fail(guide, kind.blame, str(error))
 
     def fail(guide: AnyGuide, field: str, reason: str) -> None:
         failed.add(guide.id)

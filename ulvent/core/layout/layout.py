@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from ulvent.core.base.arrays import Bounds, united
+from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import (
     CurveError,
     FaceError,
@@ -40,6 +41,8 @@ from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.recipe.piece import MOST_LETTERS_IN_ALL
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
+
+_FEWER = "fewer letters, repeats or laps would do"
 
 FaceNamed = Callable[[str], Face]
 """Gives the face of a name, or raises `FaceError`."""
@@ -204,14 +207,16 @@ class _Laying:
     def _naming(self, lettering: Lettering, field: str) -> Iterator[None]:
         """Whatever is wrong inside is laid to a lettering; errors of curve or face to `field`."""
         where = f"letterings[{self._piece.letterings.index(lettering)}]"
-        try:
-            yield
-        except PieceError as error:
-            self.problems.extend(error.within(where))
-        except WrongRecipeError as error:
-            self.problems.append(FieldProblem(f"{where}.{error.field}", error.reason))
-        except (FaceError, CurveError) as error:
-            self.problems.append(FieldProblem(f"{where}.{field}", str(error)))
+        named = f"{where}.{'text' if field == 'standoff' else field}"
+        with at_work(named, f"setting {len(lettering.text)} letters", _FEWER):
+            try:
+                yield
+            except PieceError as error:
+                self.problems.extend(error.within(where))
+            except WrongRecipeError as error:
+                self.problems.append(FieldProblem(f"{where}.{error.field}", error.reason))
+            except (FaceError, CurveError) as error:
+                self.problems.append(FieldProblem(f"{where}.{field}", str(error)))
 
     def _standing(self, recipe: AnyGuide, curves: Mapping[str, Curve]) -> Standing:
         here = [one for one in self._piece.letterings if one.guide == recipe.id]

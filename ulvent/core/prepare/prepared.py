@@ -6,6 +6,7 @@ single lines. What a person set is never changed; it is all worked out from the 
 
 from __future__ import annotations
 
+from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.prepare.layers import Layer, Prepared
@@ -14,6 +15,8 @@ from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
 from ulvent.core.steps.cutout import Cutout, SingleLine
 from ulvent.core.steps.work import Shapes, Work
+
+_FEWER = "fewer letters, or coarser figures, would do"
 
 
 def prepared(layout: Layout) -> Prepared:
@@ -57,7 +60,9 @@ def _as_a_whole(layers: list[Layer], shapes: Shapes, recipe: Prepare) -> list[La
 def _layers(work: Work) -> list[Layer]:
     """What all steps make of letters: their layer, and those of their borders."""
     for step, recipe in work.steps:
-        step.take(recipe, work)
+        doing = f"“{step.title}” on {len(work.cutouts) + len(work.lines)} letters"
+        with at_work(f"{work.where}.{step.field}", doing, _FEWER):
+            step.take(recipe, work)
     # What was cut back or hollowed out to nothing is no cutout.
     cutouts = tuple(one for one in work.cutouts if not one.area.is_empty)
     first = Layer(

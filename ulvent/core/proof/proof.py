@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from itertools import groupby
 
+from ulvent.core.base.at_work import at_work
 from ulvent.core.layout import Layout
 from ulvent.core.prepare import Prepared
 from ulvent.core.proof.check import OtherFaces, Stage, Subject
@@ -14,6 +15,7 @@ from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe import PLAIN, Accepted, ToolSheet
 
+_FEWER = "fewer letters would do"
 _RANK = {"fault": 0, "warning": 1, "hint": 2}
 _SAME = 1e-3
 """A figure that is worse by no more than this is the same."""
@@ -69,7 +71,10 @@ def tried_remedies(layout: Layout, kind: str, lettering_id: str) -> list[Remedy]
     """What mends a finding of a lettering, where that must be tried; that takes a while."""
     remedies = CHECKS[kind].remedies if kind in CHECKS else None
     lettering = next((one for one in layout.piece.letterings if one.id == lettering_id), None)
-    return remedies(layout, lettering) if remedies and lettering else []
+    if not remedies or lettering is None:
+        return []
+    with at_work("", f"trying what mends “{kind}”", _FEWER):
+        return remedies(layout, lettering)
 
 
 def _of_layout(layout: Layout, others: OtherFaces) -> list[Finding]:
@@ -79,13 +84,13 @@ def _of_layout(layout: Layout, others: OtherFaces) -> list[Finding]:
 
 def _look(stage: Stage, subjects: Iterable[Subject]) -> list[Finding]:
     """What all checks find at a stage, subject by subject."""
-    return [
-        finding
-        for subject in subjects
-        for check in CHECKS.values()
-        if stage in check.looks
-        for finding in check.looks[stage](subject)
-    ]
+    found: list[Finding] = []
+    for subject in subjects:
+        for check in CHECKS.values():
+            if stage in check.looks:
+                with at_work("", f"the check “{check.kind.replace('-', ' ')}”", _FEWER):
+                    found.extend(check.looks[stage](subject))
+    return found
 
 
 def _once(findings: list[Finding]) -> list[Finding]:
