@@ -20,7 +20,7 @@ from ulvent.core.steps.bridge_search import (
     BridgeChange,
     angle_toward,
     bridges_of,
-    fallen,
+    fall_of,
     letter_bridges,
     sheet_round,
 )
@@ -75,8 +75,8 @@ class OnePiece(unittest.TestCase):
         ink, scale, outline = letter(shipped_face("lato-bold"), "B")
         found = letter_bridges(outline, scale, 1.5)
         left = bridged(ink, found)
-        self.assertEqual(fallen(left, 1.4, sheet_round(ink, 6.0)), [])
-        self.assertGreater(len(fallen(ink, 1.4, sheet_round(ink, 6.0))), 0)
+        self.assertEqual(fall_of(left, 1.4, sheet_round(ink, 6.0)).islands, [])
+        self.assertGreater(len(fall_of(ink, 1.4, sheet_round(ink, 6.0)).islands), 0)
         for bridge in found:
             self.assertAlmostEqual(bridge.region().area, 1.5 * bridge.length, places=6)
 
@@ -86,7 +86,7 @@ class OnePiece(unittest.TestCase):
         ink = Region.joined([ring, dot])
         found = bridges_of(ink, 2.0)
         left = bridged(ink, tuple(found))
-        self.assertEqual(fallen(left, 1.9, sheet_round(ink, 6.0)), [])
+        self.assertEqual(fall_of(left, 1.9, sheet_round(ink, 6.0)).islands, [])
 
 
 class Places(unittest.TestCase):

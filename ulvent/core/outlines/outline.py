@@ -102,6 +102,11 @@ class Outline:
         return self.flattened(16)
 
     @property
+    def all_closed(self) -> bool:
+        """Whether every contour is closed."""
+        return self.operations.count("M") == self.operations.count("Z")
+
+    @property
     def cubics(self) -> Floats:
         """All segments as cubics, (k, 4, 2), lines that close contours included."""
         contours = self.contours

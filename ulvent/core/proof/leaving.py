@@ -66,5 +66,10 @@ def _corners(line: Setting) -> Points:
 
 
 def _is_outside(line: Setting, index: int, shape: Region) -> bool:
-    contours = flat_contours(line.placed_outline(index))
-    return any(not shape.contains(points).all() for points, _ in contours)
+    if line.bent:
+        contours = [points for points, _ in flat_contours(line.placed_outline(index))]
+    else:
+        matrix, scale = line.matrices[index], float(line.scales[index])
+        own = flat_contours(line.outline(index), scale)
+        contours = [points @ matrix[:, :2].T + matrix[:, 2] for points, _ in own]
+    return bool(contours) and not shape.contains(np.concatenate(contours)).all()

@@ -8,6 +8,7 @@ together with its edge falls out with them.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from ulvent.core.base.arrays import Point
@@ -32,8 +33,12 @@ class Part:
     number: int
     region: Region
     area: float
-    at: Point
     holds: bool
+
+    @cached_property
+    def at(self) -> Point:
+        """A point inside of it."""
+        return self.region.some_point()
 
 
 @dataclass(frozen=True, eq=False)
@@ -41,9 +46,14 @@ class Material:
     """What stays of a sheet, part by part, and what is taken out of it."""
 
     use: Literal["kept", "removed"]
+    sheet: Region
     stays: Region
-    falls: Region
     parts: tuple[Part, ...]
+
+    @cached_property
+    def falls(self) -> Region:
+        """What is taken out."""
+        return self.sheet.minus(self.stays)
 
     @property
     def loose(self) -> tuple[Part, ...]:
@@ -72,12 +82,12 @@ def material(layers: tuple[Layer, ...], blank: Region, use: Literal["kept", "rem
         parts = _numbered([(part, True) for part in area.parts])
         if inverse:
             parts = _numbered(_held_by_the_largest(area))
-        return Material("kept", area, sheet.minus(area), parts)
+        return Material("kept", sheet, area, parts)
     sheet = sheet_of(layers, blank)
     stays = sheet.minus(area)
     edge = sheet.offset(-_EDGE)
     held = [(part, not part.minus(edge).is_empty) for part in stays.parts]
-    return Material("removed", stays, area, _numbered(held))
+    return Material("removed", sheet, stays, _numbered(held))
 
 
 _EDGE = 1e-3
@@ -92,6 +102,5 @@ def _held_by_the_largest(area: Region) -> list[tuple[Region, bool]]:
 def _numbered(parts: list[tuple[Region, bool]]) -> tuple[Part, ...]:
     ranked = sorted(parts, key=lambda pair: -pair[0].area)
     return tuple(
-        Part(number, region, region.area, region.some_point(), holds)
-        for number, (region, holds) in enumerate(ranked, 1)
+        Part(number, region, region.area, holds) for number, (region, holds) in enumerate(ranked, 1)
     )

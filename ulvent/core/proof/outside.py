@@ -7,7 +7,7 @@ import numpy as np
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
-from ulvent.core.proof.where import from_edge, xy
+from ulvent.core.proof.where import farthest_from, xy
 from ulvent.core.shapes import Region
 
 
@@ -23,14 +23,13 @@ def outside(check: Check, subject: Subject, shape: Region, name: str) -> list[Fi
     points = points[~shape.contains(points)]
     if not len(points):
         return []
-    far = from_edge(points, shape)
-    order = np.argsort(-far)
+    farthest, far = farthest_from(points, shape)
     return [
         check.finding(
-            f"lettering reaches {far.max():.2f} mm outside of {name}",
+            f"lettering reaches {far:.2f} mm outside of {name}",
             "Make it smaller, move it, or cut it back to the blank.",
-            float(far.max()),
-            places=(xy(points[order[0]]),),
+            far,
+            places=(xy(farthest),),
             key=check.kind,
         )
     ]

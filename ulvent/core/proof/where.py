@@ -22,6 +22,7 @@ _FEW_PAIRS = 500_000
 _PLACES_APART = 0.1
 """How densely an edge is sampled, mm, to find what of it is near."""
 _NEAREST = 4
+_A_GROUP = 100
 MOST_NAMED = 40
 AREA_ROUNDING = 1e-6
 """Areas that differ by no more than this, mm², are the same."""
@@ -42,6 +43,22 @@ def from_edge(points: Points, shape: Region) -> Floats:
     near = np.reshape(near, (len(points), -1))
     edges = np.concatenate([owners[near], owners[near - 1]], axis=1)
     return _from_segments(points[:, None], begins[edges], ends[edges])
+
+
+def farthest_from(points: Points, shape: Region) -> tuple[Floats, float]:
+    """The point that is farthest from the edge of a shape, and how far that is, mm."""
+    # Groups of points that lie together differ by no more than their reach.
+    groups = np.array_split(points, max(1, len(points) // _A_GROUP))
+    middles = np.array([group.mean(axis=0) for group in groups])
+    reaches = np.array(
+        [np.hypot(*(group - m).T).max() for group, m in zip(groups, middles, strict=True)]
+    )
+    about = from_edge(middles, shape)
+    can = np.flatnonzero(about + reaches >= (about - reaches).max() - JOINT)
+    rest = np.concatenate([groups[index] for index in can])
+    far = from_edge(rest, shape)
+    best = int(np.argmax(far))
+    return rest[best], float(far[best])
 
 
 def _from_segments(points: Points, begins: Points, ends: Points) -> Floats:

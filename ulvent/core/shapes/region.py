@@ -123,8 +123,8 @@ class Region:
     def joined(cls, regions: Iterable[Region]) -> Region:
         """The union of all."""
         every = list(regions)
-        if not every:
-            return cls()
+        if len(every) < 2:
+            return every[0] if every else cls()
         sections = [region._section for region in every]
         knots = tuple(ends for region in every for ends in region._knots)
         return cls(_Section.batch_boolean(sections, manifold3d.OpType.Add), knots)
@@ -205,7 +205,12 @@ class Region:
 
     def filled(self) -> Region:
         """Without holes."""
-        return Region.of_rings([ring for ring in self.rings if ring_area(ring) > 0.0])
+        return Region.of_rings(self.outer_rings)
+
+    @property
+    def outer_rings(self) -> list[Floats]:
+        """Those that go round what hangs together: one for each of the parts."""
+        return [ring for ring in self.rings if ring_area(ring) > 0.0]
 
     def holes(self) -> Region:
         """What the holes are, with nothing of what stands in them."""
@@ -217,20 +222,22 @@ class Region:
         if not len(points) or not self.rings:
             return inside
         x, y = points.T
-        lows, highs, rights = self._levels
-        for index in np.flatnonzero((lows <= y.max()) & (highs > y.min()) & (rights >= x.min())):
-            near = np.flatnonzero((y >= lows[index]) & (y < highs[index]) & (x <= rights[index]))
-            if len(near):
-                inside[near] ^= self._inside(int(index), points[near])
+        lows, highs, lefts, rights = self._levels
+        # A ring that is wholly to the right of a point is crossed an even number of times.
+        near = (lows <= y.max()) & (highs > y.min()) & (rights >= x.min()) & (lefts <= x.max())
+        for index in np.flatnonzero(near):
+            level = np.flatnonzero((y >= lows[index]) & (y < highs[index]) & (x <= rights[index]))
+            if len(level):
+                inside[level] ^= self._inside(int(index), points[level])
         return inside
 
     @cached_property
-    def _levels(self) -> tuple[Floats, Floats, Floats]:
-        """The lowest and highest level of each ring, and how far it reaches to the right."""
+    def _levels(self) -> tuple[Floats, Floats, Floats, Floats]:
+        """The lowest and highest level of each ring, and how far it reaches left and right."""
         lows, highs = (
             np.array([end(ring, axis=0) for ring in self.rings]) for end in (np.min, np.max)
         )
-        return lows[:, 1], highs[:, 1], highs[:, 0]
+        return lows[:, 1], highs[:, 1], lows[:, 0], highs[:, 0]
 
     def _inside(self, index: int, points: Points) -> Booleans:
         """Whether points are inside one of the rings."""

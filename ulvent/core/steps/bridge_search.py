@@ -16,7 +16,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import Annotated
+from typing import Annotated, NamedTuple
 
 import numpy as np
 from pydantic import Field
@@ -26,12 +26,14 @@ from ulvent.core.base.fields import Model
 from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.scattered import Scattered
 from ulvent.core.steps.ink_edges import InkEdges
 
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
 """Rays over a bridge's width, of its width."""
 _OVERSHOOT = 0.02
 """A bridge reaches so far into the white on both sides, mm, so that no sliver is left."""
+_FIRST_STROKES, _FIRST_WIDTHS = 2.5, 2.5
 _FARTHEST_STROKES, _FARTHEST_WIDTHS = 20.0, 10.0
 _SIMPLER = 0.01
 _MOST_TRIED = 40
@@ -151,11 +153,14 @@ def sheet_round(ink: Region, margin: float) -> Region:
 def bridges_of(
     ink: Region,
     width: float,
-    sheet: Region | None = None,
+    fall: Fall | None = None,
     changes: Sequence[BridgeChange] = (),
 ) -> list[Bridge]:
-    """Bridges that tie all that would fall out of the sheet when `ink` is cut from it."""
-    holding, islands = _holding(ink, width, sheet or sheet_round(ink, 3.0 * width))
+    """Bridges that tie all that would fall out of a sheet when `ink` is cut from it.
+
+    `fall` says what that is; without it the ink stands free in a sheet of its own.
+    """
+    holding, islands = fall or fall_of(ink, width, sheet_round(ink, 3.0 * width))
     if not islands:
         return []
     stem = 2.0 * ink.area / max(ink.perimeter, JOINT)
@@ -180,14 +185,16 @@ def bridges_of(
     ]
 
 
-def fallen(ink: Region, width: float, sheet: Region) -> list[Region]:
-    """What of the sheet falls out, or hangs on less than a width, when the ink is cut away."""
-    return _holding(ink, width, sheet)[1]
+class Fall(NamedTuple):
+    """What of a sheet holds when ink is cut from it, and the islands that fall out."""
+
+    holding: Region
+    islands: list[Region]
 
 
-def _holding(ink: Region, width: float, sheet: Region) -> tuple[Region, list[Region]]:
-    """What of the sheet hangs together with its edge, and the islands that do not."""
-    left = sheet.minus(ink)
+def fall_of(ink: Region, width: float, sheet: Region) -> Fall:
+    """What of the sheet hangs together with its edge by a width or more, and what does not."""
+    left, letters = sheet.minus(ink), Scattered(ink)
     # The same as shrinking what is left, letter by letter.
     shrunk = sheet.offset(-width / 2.0)
     cores = shrunk.minus(ink.offset(width / 2.0)).parts
@@ -195,17 +202,25 @@ def _holding(ink: Region, width: float, sheet: Region) -> tuple[Region, list[Reg
     held = [core for core in cores if not core.minus(within).is_empty]
     if not held and cores:
         held = [max(cores, key=lambda core: core.area)]
-    loose = [core.offset(width / 2.0 + 1e-4).meet(left) for core in cores if core not in held]
+    others = [core for core in cores if core not in held]
+    loose = [_grown_again(core, width, sheet, letters) for core in others]
     holding: list[Region] = []
-    anchors = [core.rings[0][:1] for core in held]
-    others = [core.rings[0][:1] for core in cores if core not in held]
+    in_held, in_others = (
+        np.array([core.rings[0][0] for core in some]).reshape(-1, 2) for some in (held, others)
+    )
     for part in left.parts:
-        if any(part.contains(anchor)[0] for anchor in anchors):
+        if part.contains(in_held).any():
             holding.append(part)
-        elif part.area > _SPECK and not any(part.contains(other)[0] for other in others):
+        elif part.area > _SPECK and not part.contains(in_others).any():
             # What is thinner than a bridge all over has no core.
             loose.append(part)
-    return Region.joined(holding).minus(Region.joined(loose)), loose
+    return Fall(Region.joined(holding).minus(Region.joined(loose)), loose)
+
+
+def _grown_again(core: Region, width: float, sheet: Region, letters: Scattered) -> Region:
+    """What was shrunk by half a width as it was, without ink."""
+    grown = core.offset(width / 2.0 + 1e-4).meet(sheet)
+    return grown.minus(letters.near(grown.bounds))
 
 
 class _Search:
@@ -220,8 +235,11 @@ class _Search:
         self._number = 0
         self.removed = {change.bridge for change in changes if change.removed}
         # Only what is near: a bridge over more than a few strokes is none.
-        reach = _FARTHEST_STROKES * stem + _FARTHEST_WIDTHS * width
-        self._edges = InkEdges(ink.simplified(_SIMPLER), reach)
+        farthest = _FARTHEST_STROKES * stem + _FARTHEST_WIDTHS * width
+        first = _FIRST_STROKES * stem + _FIRST_WIDTHS * width
+        self._edges = InkEdges(
+            ink.simplified(_SIMPLER), first, farthest, enough=width + 2.0 * _OVERSHOOT
+        )
 
     def ties(self, island: Region, holding: Region) -> list[Bridge]:
         narrower = (self._tries(island, holding, share) for share in _SPREADS)
@@ -308,7 +326,7 @@ class _Search:
         asides = turned_left(ways)
         origins = points[:, None] + asides[:, None] * across[:, None] - ways[:, None] * back
         flat, rays = origins.reshape(-1, 2), np.repeat(ways, len(across), axis=0)
-        into, out, beyond = self._edges.crossings(flat, rays)
+        into, out, beyond = self._edges.crossings(flat, rays, len(across))
         lands = np.zeros(len(flat), dtype=bool)
         met = np.isfinite(out)
         deep = 0.25 * np.minimum(beyond[met] - out[met], self._width)

@@ -11,11 +11,12 @@ from pydantic import Field, model_validator
 from ulvent.core.base.fields import Model, ToolSize, WrongRecipeError
 from ulvent.core.base.inputs import ByHand, Figure
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.scattered import Scattered
 from ulvent.core.steps.bridge_search import (
     Bridge,
     BridgeChange,
     bridges_of,
-    fallen,
+    fall_of,
     letter_bridges,
     sheet_round,
 )
@@ -89,16 +90,21 @@ def _of_several(
     sheet = work.cut_from
     if sheet is None:
         sheet = Region.joined([work.shapes.blank, sheet_round(ink, 3.0 * recipe.width)])
+    fall = fall_of(ink, recipe.width, sheet)
     loose = [
         island
-        for island in fallen(ink, recipe.width, sheet)
+        for island in fall.islands
         if not any(not island.meet(shut).is_empty for shut in kept_open)
     ]
     if not loose:
         return []
-    near = Region.joined(loose).offset(_NEAR)
-    ties = bridges_of(ink, recipe.width, sheet)
-    return [tie for tie in ties if not tie.region().meet(near).is_empty]
+    near = Scattered(Region.joined(loose).offset(_NEAR))
+    held: list[Bridge] = []
+    for tie in bridges_of(ink, recipe.width, fall):
+        region = tie.region()
+        if not region.meet(near.near(region.bounds)).is_empty:
+            held.append(tie)
+    return held
 
 
 _NEAR = 0.1

@@ -18,7 +18,6 @@ from ulvent.core.shapes import Region
 
 _FARTHEST_LINK = 4.0
 """A link along the outline is at most so many pitches long."""
-_MOST_RINGS = 2000
 
 
 def hatched(area: Region, pitch: float, angle: float, pen: float) -> list[Polyline]:
@@ -36,9 +35,7 @@ def rings_until_full(area: Region, pitch: float, pen: float) -> list[Polyline]:
     """Rings inside the outline, `pitch` mm apart, until nothing is left."""
     found: list[Polyline] = []
     inside = area.offset(-pen / 2.0)
-    for _ in range(_MOST_RINGS):
-        if inside.is_empty:
-            break
+    while not inside.is_empty:
         found.extend(Polyline(ring, True) for ring in inside.rings)
         inside = inside.offset(-pitch)
     return found

@@ -4,28 +4,52 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.shapes import Region
 
 _PAIRS_AT_ONCE = 500_000
 
 
 class InkEdges:
-    """The edges of an area; those farther from all rays than `reach` mm are not looked at."""
+    """The edges of an area, for rays through it.
 
-    def __init__(self, ink: Region, reach: float) -> None:
+    Parameters
+    ----------
+    first, farthest
+        edges farther than that from all rays, mm, are not looked at: first few, and all that
+        count for those rays that have not found `enough` white beyond ink among them
+    """
+
+    def __init__(self, ink: Region, first: float, farthest: float, enough: float) -> None:
         rings = ink.rings
-        self._begins = np.concatenate(rings)
-        self._ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
+        begins = np.concatenate(rings)
+        ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
+        order = np.argsort(np.minimum(begins[:, 0], ends[:, 0]))
+        self._begins, self._ends = begins[order], ends[order]
         self._lows = np.minimum(self._begins, self._ends)
         self._highs = np.maximum(self._begins, self._ends)
-        self._reach = reach
+        self._widest = float((self._highs - self._lows)[:, 0].max())
+        self._first, self._farthest, self._enough = first, farthest, enough
 
-    def crossings(self, origins: Floats, ways: Floats) -> tuple[Floats, Floats, Floats]:
-        """How far each ray (n, 2) is where it enters ink, leaves it, and enters it again."""
+    def crossings(
+        self, origins: Floats, ways: Floats, together: int = 1
+    ) -> tuple[Floats, Floats, Floats]:
+        """How far each ray (n, 2) is where it enters ink, leaves it, and enters it again.
+
+        So many rays, one after another, belong `together`, and are seen equally far.
+        """
+        found = self._within(self._first, origins, ways)
+        # What is found so near is all there is so near.
+        done = (found[1] <= self._first - self._enough).reshape(-1, together).all(axis=1)
+        rest = np.flatnonzero(~np.repeat(done, together))
+        if len(rest):
+            found[:, rest] = self._within(self._farthest, origins[rest], ways[rest])
+        return found[0], found[1], found[2]
+
+    def _within(self, reach: float, origins: Floats, ways: Floats) -> Floats:
+        """(3, n) the crossings of rays with edges that are within reach of their box."""
         found = np.full((3, len(origins)), np.inf)
-        low, high = origins.min(axis=0) - self._reach, origins.max(axis=0) + self._reach
-        near = np.flatnonzero(((self._lows <= high) & (self._highs >= low)).all(axis=1))
+        near = self._near(origins.min(axis=0) - reach, origins.max(axis=0) + reach)
         begins, ends = self._begins[near], self._ends[near]
         chunks = 1 + len(origins) * len(near) // _PAIRS_AT_ONCE
         for some in np.array_split(np.arange(len(origins)), chunks):
@@ -43,7 +67,15 @@ class InkEdges:
             for which in range(3):
                 mine = rank == which
                 found[which, some[ray[mine]]] = far[mine]
-        return found[0], found[1], found[2]
+        return found
+
+    def _near(self, low: Floats, high: Floats) -> Integers:
+        """Edges whose boxes touch a box."""
+        begin = np.searchsorted(self._lows[:, 0], low[0] - self._widest)
+        end = np.searchsorted(self._lows[:, 0], high[0], side="right")
+        lows, highs = self._lows[begin:end], self._highs[begin:end]
+        near: Integers = begin + np.flatnonzero(((lows <= high) & (highs >= low)).all(axis=1))
+        return near
 
 
 def _sides(ways: Floats, rays: Floats) -> tuple[Floats, Floats]:

@@ -2,18 +2,26 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import Model, ToolSize, ToolSizeOrNone
 from ulvent.core.base.inputs import Figure, Option, Switch, When
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
+from ulvent.core.shapes import Region
 from ulvent.core.steps.cutout import Cutout, SingleLine
 from ulvent.core.steps.hatching import hatched, rings_until_full
 from ulvent.core.steps.middle_lines import GOOD_COVER, middle_line
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
+
+_MOST_LINES = 100_000
+"""Of hatching, over all letters."""
+_MOST_RINGS = 20_000
 
 
 class Strokes(Model):
@@ -37,11 +45,36 @@ def _take(recipe: Strokes, work: Work) -> None:
     if recipe.kind == "middle":
         work.lines.extend(_middle_lines(work))
     else:
+        _refuse_many(recipe, work)
         work.lines.extend(
             _of(letter, line) for letter in work.cutouts for line in _filled(recipe, letter)
         )
     if recipe.kind == "middle" or not recipe.outline:
         work.cutouts = []
+
+
+def _refuse_many(recipe: Strokes, work: Work) -> None:
+    """What lines come to has a bound, which is said before any of them is drawn."""
+    about = sum(_lines_in(recipe, letter.area) for letter in work.cutouts)
+    most = _MOST_RINGS if recipe.kind == "rings" else _MOST_LINES
+    if about > most:
+        coarser = recipe.pitch * about / most
+        reason = f"would make about {about:.0f} lines, and at most {most} are drawn"
+        raise wrong_field(
+            f"{work.where}.strokes.pitch", f"{reason}: {coarser:.2g} mm or more would do"
+        )
+
+
+def _lines_in(recipe: Strokes, area: Region) -> float:
+    """About how many lines or rings fill a letter."""
+    if recipe.kind == "rings":
+        return area.area / max(area.perimeter, JOINT) / recipe.pitch
+    angle = math.radians(recipe.angle)
+    (x0, y0, x1, y1), across = area.bounds, (abs(math.sin(angle)), abs(math.cos(angle)))
+    sizes = (across[0] * (x1 - x0) + across[1] * (y1 - y0), 0.0)
+    if recipe.kind == "cross-hatch":
+        sizes = (sizes[0], across[1] * (x1 - x0) + across[0] * (y1 - y0))
+    return sum(sizes) / recipe.pitch
 
 
 def _of(letter: Cutout, line: Polyline) -> SingleLine:

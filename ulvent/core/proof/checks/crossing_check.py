@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from ulvent.core.base.arrays import Point
+from ulvent.core.outlines import Outline
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import AREA_ROUNDING, MOST_PLACES, quoted
@@ -15,10 +18,12 @@ def _look(subject: Subject) -> list[Finding]:
     for cutout in subject.layer.cutouts:
         if cutout.outline is None:
             continue
-        rings = [points for points, closed in flat_contours(cutout.outline) if closed]
-        own = Region.of_rings(rings)
-        off = abs(abs(sum(ring_area(ring) for ring in rings)) - own.area)
-        if off > AREA_ROUNDING * max(own.area, 1.0):
+        if cutout.local is not None and cutout.shape is not None:
+            # Rigid letters cross themselves as the letter of the face does.
+            off, area = (cutout.scale**2 * one for one in _crossing(cutout.shape, cutout.scale))
+        else:
+            off, area = _crossing(cutout.outline, 1.0)
+        if off > AREA_ROUNDING * max(area, 1.0):
             found.append((off, cutout.area.some_point(), cutout.text))
     if not found:
         return []
@@ -33,6 +38,17 @@ def _look(subject: Subject) -> list[Finding]:
             places=tuple(place for _, place, _ in found[:MOST_PLACES]),
         )
     ]
+
+
+@lru_cache(maxsize=1024)
+def _crossing(outline: Outline, scale: float) -> tuple[float, float]:
+    """By how much what an outline winds round differs from its rings, and what it winds round.
+
+    In the outline's own unit; `scale` is mm per unit.
+    """
+    rings = [points for points, closed in flat_contours(outline, scale) if closed]
+    own = Region.of_rings(rings).area
+    return abs(abs(sum(ring_area(ring) for ring in rings)) - own), own
 
 
 CHECK = Check(

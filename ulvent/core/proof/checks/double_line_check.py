@@ -17,6 +17,8 @@ from ulvent.core.proof.where import xy
 _SAMPLE = 0.1
 _DOUBLED = 1.0
 """Lines that lie on each other over less than this, mm, only cross."""
+_MOST_DRAWN = 30_000.0
+"""Single lines that come to more than this, mm, are not held against others."""
 _PARALLEL = 0.999
 
 
@@ -59,8 +61,10 @@ def _lines(subject: Subject) -> list[Polyline]:
     for layer in subject.ready.layers:
         for cutout in layer.cutouts:
             lines.extend(Polyline(ring, True) for ring in cutout.area.rings)
-        for one in layer.lines:
-            lines.extend(one.dense)
+    drawn = [line for layer in subject.ready.layers for one in layer.lines for line in one.dense]
+    # Hatching that is very fine or large is left out: it would be all there is to look at.
+    if sum(line.walk().length for line in drawn) <= _MOST_DRAWN:
+        lines.extend(drawn)
     return lines
 
 

@@ -11,7 +11,8 @@ def _look(subject: Subject) -> list[Finding]:
     layer = subject.layer
     if subject.sheet.use != "kept" or layer.kind != "letters" or layer.inverse:
         return []
-    found = [(p.text, p.area.parts) for p in layer.cutouts if len(p.area.parts) > 1]
+    several = (one for one in layer.cutouts if len(one.area.outer_rings) > 1)
+    found = [(one.text, one.area.parts) for one in several]
     if not found:
         return []
     places = [min(parts, key=lambda part: part.area).some_point() for _, parts in found]

@@ -12,7 +12,7 @@ def _look(subject: Subject) -> list[Finding]:
     found = [
         (cutout.text, points[0])
         for cutout in subject.layer.cutouts
-        if cutout.outline is not None
+        if cutout.outline is not None and not cutout.outline.all_closed
         for points, closed in flat_contours(cutout.outline)
         if not closed
     ]
