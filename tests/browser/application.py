@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any, ClassVar
 
 import svgelements
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import ConsoleMessage, Locator, Page, expect
 
 from tests.browser.chromium import ChromiumTest
 from tests.makings import document, laid
@@ -47,6 +47,11 @@ class ApplicationTest(ChromiumTest):
         self.assertEqual(outside, [])
         self.assertEqual(self.errors, [])
 
+    def _hear(self, message: ConsoleMessage) -> None:
+        """What the page's policy of content forbids is an error, though the script goes on."""
+        if "Content Security Policy" in message.text:
+            self.errors.append(message.text)
+
     def _is_ours(self, url: str) -> bool:
         address = self.running.address.removeprefix("http://")
         return url.startswith((f"http://{address}/", f"ws://{address}/", "data:", "blob:"))
@@ -56,6 +61,7 @@ class ApplicationTest(ChromiumTest):
         page.on("request", lambda request: self.requested.add(request.url))
         page.on("websocket", lambda socket: self.requested.add(socket.url))
         page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on("console", self._hear)
         page.goto(self.running.address + path)
         return page
 

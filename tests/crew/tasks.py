@@ -48,11 +48,11 @@ def grown() -> None:
 
 def kept(megabytes: int) -> int:
     """Memory that a worker never gives back."""
-    _KEPT.append(bytearray(megabytes * 1_000_000))
+    _KEPT.append(b"x" * (megabytes * 1_000_000))
     return os.getpid()
 
 
-_KEPT: list[bytearray] = []
+_KEPT: list[bytes] = []
 
 
 def wrong() -> None:

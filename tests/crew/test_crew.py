@@ -90,7 +90,7 @@ class Bounds(unittest.TestCase):
         first = self.asked(tasks.kept, 20)
         self.worker.rest(rested.append)
         self.assertEqual(self.asked(tasks.pid), first)
-        self.asked(tasks.kept, 150)
+        self.asked(tasks.kept, 180)
         self.worker.rest(rested.append)
         self.assertNotEqual(self.asked(tasks.pid), first)
         self.assertEqual(rested, [self.worker] * 2)

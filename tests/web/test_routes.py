@@ -170,6 +170,7 @@ class Guarding(WebTest):
                 headers = self.client.get(path).headers
                 self.assertIn("default-src 'none'", headers["content-security-policy"])
                 self.assertIn("script-src 'self'", headers["content-security-policy"])
+                self.assertNotIn("unsafe", headers["content-security-policy"])
                 self.assertEqual(headers["x-content-type-options"], "nosniff")
 
     def test_no_path_leads_out_of_the_front_end(self) -> None:

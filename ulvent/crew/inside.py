@@ -14,6 +14,7 @@ from multiprocessing.reduction import ForkingPickler
 from typing import Any
 
 from ulvent.core.base.at_work import Task, noted_by
+from ulvent.core.base.remembered import forget_all
 
 NOTE_BYTES = 1000
 _PARENT_DIED = 1
@@ -37,7 +38,7 @@ def serve(pipe: Connection, note: Any, bound: int) -> None:
     _belong_to_parent()
     # What came with the process is shared with the others while nobody writes to it.
     gc.freeze()
-    _bound_memory(bound)
+    bound_memory(bound)
 
     def write(task: Task | None) -> None:
         note.value = written(task)
@@ -92,10 +93,25 @@ def _belong_to_parent() -> None:
         os._exit(0)
 
 
-def _bound_memory(bound: int) -> None:
+def bound_memory(bound: int) -> None:
     """Let the process have so much more than it has now: all that it may write to counts."""
     most = data_bytes(os.getpid()) + bound
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
+
+
+def tidied() -> None:
+    """Give back to the machine what nothing needs any more."""
+    forget_all()
+    gc.collect()
+    ctypes.CDLL(None).malloc_trim(0)
+
+
+def own_bytes(pid: int) -> int:
+    """Memory that a process has, but for what files are mapped to; nothing where it has ended."""
+    with contextlib.suppress(OSError), open(f"/proc/{pid}/statm", encoding="ascii") as file:
+        _, resident, shared, *_ = map(int, file.read().split())
+        return (resident - shared) * resource.getpagesize()
+    return 0
 
 
 def data_bytes(pid: int) -> int:

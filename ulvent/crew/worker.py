@@ -24,12 +24,14 @@ log = structlog.get_logger()
 
 TASK_BYTES = 400_000_000
 """A task may take so much memory beyond what its process has to begin with."""
-_KEPT_BYTES = 120_000_000
-"""A worker that has more than this after a task, beyond what it had to begin with, is replaced."""
+_KEPT_BYTES = 80_000_000
+"""A worker that has more than this after a task, beyond what it had to begin with, forgets what it
+remembers; one that then still has twice as much is replaced."""
 _LOOK_SECONDS = 0.2
 """So often it is looked whether a task has had its time, or is not wanted any more."""
 _IDLE_SHARE = 4.0
 """A task that waits, for a database or for a processor, gets so many times its time."""
+_TIDY_SECONDS = 10.0
 _GRACE_SECONDS = 0.5
 """A task that is not wanted any more may still end by itself for so long."""
 _ENDED_BY_MACHINE = (-signal.SIGKILL, -signal.SIGTERM)
@@ -96,13 +98,12 @@ class Worker:
         self._unwanted_at = time.monotonic()
 
     def rest(self, rested: Callable[[Worker], None]) -> None:
-        """When what is being done is at its end, say so; a process that has grown is replaced."""
+        """When what is being done is at its end, say so; a process that has grown is tidied."""
 
         def rest(_: object = None) -> None:
-            process = self._process
-            if process and inside.data_bytes(process.pid or 0) - self._own > _KEPT_BYTES:
+            if self._grown > _KEPT_BYTES:
                 with contextlib.suppress(RuntimeError):  # closed
-                    self._thread.submit(self._renew)
+                    self._thread.submit(self._tidy)
             rested(self)
 
         if self._asked is None:
@@ -137,6 +138,18 @@ class Worker:
             raise found
         result: R = found
         return result
+
+    def _tidy(self) -> None:
+        with contextlib.suppress(UlventError, StoppedError, WorkerDiedError):
+            self._tried(_TIDY_SECONDS, inside.tidied, ())
+        if self._grown > 2 * _KEPT_BYTES:
+            self._renew()
+
+    @property
+    def _grown(self) -> int:
+        """By how many bytes the process has grown since it began."""
+        process = self._process
+        return inside.own_bytes(process.pid or 0) - self._own if process else 0
 
     def _sent(self, message: Any) -> tuple[Connection, ForkServerProcess]:
         """Send a message to the process, to a new one where there is none any more."""
@@ -204,7 +217,7 @@ class Worker:
         process.start()
         theirs.close()
         self._process, self._pipe = process, ours
-        self._own = inside.data_bytes(process.pid or 0)
+        self._own = inside.own_bytes(process.pid or 0)
 
     def _end(self) -> None:
         if self._process is not None:

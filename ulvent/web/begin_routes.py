@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Response
@@ -12,6 +11,7 @@ from ulvent.core.acts import perform
 from ulvent.core.acts.begin import on_edge, piece_on, started_on, within
 from ulvent.core.acts.scale_piece_act import ScalePiece
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.remembered import remembered
 from ulvent.core.guides.blanks import Blank
 from ulvent.core.guides.kinds import AnyGuide, Guide
 from ulvent.core.recipe import Piece
@@ -81,7 +81,7 @@ def _begun(bench: Bench, first: FirstPiece) -> Piece:
     return laid_out(_first(first, bench), bench)
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def _beginning(name: str) -> Piece:
     return _beginning_named(name).piece("")
 

@@ -6,7 +6,7 @@ matrices. Here everything is gathered; it is worked out in the core.
 
 from __future__ import annotations
 
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -14,6 +14,7 @@ import numpy as np
 from ulvent.core.acts.become_act import becomes
 from ulvent.core.acts.grips import grips, grips_on_line
 from ulvent.core.base.arrays import extent, united
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves import Curve
 from ulvent.core.curves.bounds import curve_bounds
@@ -153,7 +154,7 @@ def _guide(guide: LaidGuide, settings: tuple[Setting, ...]) -> SceneGuide:
     )
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _path(curve: Curve) -> str:
     """Path data of a curve; a guide that stays is not written anew on every move."""
     return curve_data(curve)
@@ -198,7 +199,7 @@ def _shape_names(setting: Setting) -> list[str]:
     return [_shape_name(key, cluster.glyphs) for cluster in setting.clusters]
 
 
-@lru_cache(maxsize=16384)
+@remembered(16384)
 def _shape_name(face: str, glyphs: tuple[PlacedGlyph, ...]) -> str:
     return face + ":" + ";".join(f"{g.glyph},{g.x:g},{g.y:g}" for g in glyphs)
 

@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
 from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.curve import Curve
 
 _ROUNDS = 2
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def curve_bounds(curve: Curve) -> Bounds:
     """The box of a curve: its outermost samples, moved on to where the tangent turns back."""
     stations, points = curve.samples

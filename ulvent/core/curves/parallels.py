@@ -7,9 +7,9 @@ cuts off what runs backwards.
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import CORNER, SAME
 from ulvent.core.curves.curve import Curve
 from ulvent.core.curves.parallel import TRACED, Parallel, Span
@@ -17,7 +17,7 @@ from ulvent.core.curves.parallel import TRACED, Parallel, Span
 _MOST_ROUNDS = 64
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def parallel_of(base: Curve, distance: float) -> Parallel:
     """The parallel of `base` at `distance` mm, positive to the left.
 

@@ -16,7 +16,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_left, bisect_right
 from collections.abc import Callable
-from functools import cached_property, lru_cache
+from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -28,6 +28,7 @@ from ulvent.core.base.arrays import (
     Stretch,
 )
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT, NIL, SAME
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.chain import Chain
@@ -71,7 +72,7 @@ def nearby_spans(base: Curve, distance: float) -> list[Span]:
     return sorted(longest, key=lambda span: (span.begin, span.end))
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def trimmed_parallels(base: Curve, distance: float) -> tuple[Curve, ...]:
     """The parallel of `base` in the pieces that are left of it, the longest first.
 

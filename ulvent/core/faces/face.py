@@ -10,11 +10,12 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, field
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
 
+from ulvent.core.base.remembered import remembered
 from ulvent.core.outlines import Outline
 
 
@@ -164,7 +165,7 @@ class Face(ABC):
 _ROWS = 48
 
 
-@lru_cache(maxsize=8192)
+@remembered(8192)
 def _touching(
     face: Face, one: tuple[PlacedGlyph, ...], advance: float, two: tuple[PlacedGlyph, ...]
 ) -> bool:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.base.remembered import remembered
 from ulvent.core.faces.face import Cluster, Face, PlacedGlyph
 from ulvent.core.outlines import Outline
 
@@ -34,7 +34,7 @@ def band_height(face: Face, band: Band) -> float:
     return face.metrics.cap_height if band == "capital" else face.metrics.x_height
 
 
-@lru_cache(_REMEMBERED)
+@remembered(_REMEMBERED)
 def stem_white(face: Face, band: Band) -> float:
     """The white between two straight stems of a face, font units; a usual one without stems."""
     height = band_height(face, band)

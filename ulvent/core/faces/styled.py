@@ -9,10 +9,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
+from ulvent.core.base.remembered import remembered
 from ulvent.core.faces.face import Cluster, Face, PlacedGlyph, ShapedText
 from ulvent.core.faces.marks import MarkShape, mark_outline
 from ulvent.core.outlines import Outline
@@ -42,7 +43,7 @@ class Style:
     marks: tuple[MarkShape, ...] = ()
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def styled(face: Face, style: Style) -> Face:
     """`face` in a style. The same face and style give the same object, whose outlines are kept.
 

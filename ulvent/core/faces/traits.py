@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
+from ulvent.core.base.remembered import remembered
 from ulvent.core.faces.face import Face
 from ulvent.core.outlines import Outline
 
@@ -31,7 +30,7 @@ TRAITS = (
 """All that a face can be, in the order in which it is asked for."""
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def traits(face: Face) -> tuple[str, ...]:
     """Words for what a face is, out of `TRAITS`."""
     if face.single_stroke:

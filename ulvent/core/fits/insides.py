@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Points, Stations
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Curve
 from ulvent.core.curves.feet import toward_feet
@@ -59,14 +58,14 @@ class Edge:
         return signed
 
 
-@lru_cache(64)
+@remembered(64)
 def edge_toward(curve: Curve, inner: tuple[float, float]) -> Edge:
     """The edge of a line that has the point `inner` inside."""
     edge = Edge(curve, 1.0)
     return edge if edge.roughly(np.array([inner]))[0][0] >= 0.0 else Edge(curve, -1.0)
 
 
-@lru_cache(64)
+@remembered(64)
 def edges_of_blank(curves: tuple[Curve, ...]) -> tuple[Edge, ...]:
     """The edges of a blank, its outer line first, then its holes."""
     outer, *holes = curves

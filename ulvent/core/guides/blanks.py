@@ -7,7 +7,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import lru_cache
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
@@ -27,6 +26,7 @@ from ulvent.core.base.fields import (
 )
 from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure, Input
+from ulvent.core.base.remembered import remembered
 from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment
 from ulvent.core.guides.kind import DrawnFigure, beside
 from ulvent.core.guides.shared_lines import arch_line, around, rectangle_line
@@ -305,7 +305,7 @@ BLANKS = {
 """All kinds by their names, in the order in which they are offered."""
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def blank_curves(blank: AnyBlank) -> tuple[Curve, ...]:
     """The outlines of a blank, the outer one first.
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import lru_cache
 
 from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import CurveError, FieldProblem, PieceError
 from ulvent.core.base.fields import LONGEST, WrongRecipeError
+from ulvent.core.base.remembered import remembered
 from ulvent.core.curves import Curve, section_of, started_at
 from ulvent.core.curves.placed import Placed
 from ulvent.core.curves.rounded import Rounded, rounded
@@ -95,7 +95,7 @@ def guide_curve(guide: AnyGuide, others: Mapping[str, Curve] | None = None) -> C
     return _made(plain, tuple((others or {})[name] for name in guide.leans_on))
 
 
-@lru_cache(maxsize=_REMEMBERED)
+@remembered(_REMEMBERED)
 def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
     line = kind_of(guide).line(guide, bases)
     if not line.length * guide.scaled <= LONGEST:
@@ -132,6 +132,6 @@ def guide_note(guide: AnyGuide, curves: Mapping[str, Curve]) -> str:
     return ""
 
 
-@lru_cache(maxsize=_REMEMBERED)
+@remembered(_REMEMBERED)
 def _rounded(line: Curve, radius: float) -> Rounded:
     return rounded(line, radius)

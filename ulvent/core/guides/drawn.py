@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import cmath
 import math
-from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -12,6 +11,7 @@ import numpy as np
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.fields import XY, Model
 from ulvent.core.base.inputs import Values
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import BezierPath, BezierSegment, CubicSegment, LineSegment
 from ulvent.core.guides.through import smooth_handles
@@ -74,7 +74,7 @@ def drawn_line(nodes: tuple[Node, ...], closed: bool) -> BezierPath:
     return BezierPath(segments, closed)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def drawn_handles(nodes: tuple[Node, ...], closed: bool) -> tuple[tuple[complex, complex], ...]:
     """The handles before and after every node: those that are set, and those that follow.
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
+from ulvent.core.base.remembered import remembered
 from ulvent.core.curves import Curve, nearest
 from ulvent.core.curves.bounds import curve_bounds
 
@@ -26,7 +25,7 @@ def place_share(curve: Curve, name: str) -> float:
     return _ALONG[name] if name in _ALONG else _sides(curve)[name]
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _sides(curve: Curve) -> dict[str, float]:
     """The points nearest to the middles of the sides of the curve's box."""
     x0, y0, x1, y1 = curve_bounds(curve)

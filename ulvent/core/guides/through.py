@@ -8,11 +8,10 @@ steps then make the true curvatures on both sides of every point equal.
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
 from ulvent.core.base.arrays import Complexes, Floats, Integers, wrapped
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import NIL
 
 _ROUNDS = 12
@@ -182,7 +181,7 @@ class _Solver:
         return directions
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _neighbours(count: int, closed: bool) -> tuple[Integers, Integers]:
     """Every point with itself and its neighbours, in pairs."""
     points = np.arange(count)

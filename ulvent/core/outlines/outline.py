@@ -14,6 +14,7 @@ Contours of outline faces are closed; those of single-stroke faces are open.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
@@ -231,9 +232,21 @@ class OutlinePen:
         self._points.extend(points)
 
     def outline(self) -> Outline:
-        if not self._points:
+        """What was drawn; contours of a single point are nothing."""
+        drawn = _CONTOUR.findall("".join(self._operations))
+        operations, points, at = "", [], 0
+        for contour in drawn:
+            count = sum(POINTS_OF.get(operation, 0) for operation in contour)
+            if len(contour.rstrip("Z")) > 1:
+                operations += contour
+                points += self._points[at : at + count]
+            at += count
+        if not points:
             return Outline.empty()
-        return Outline("".join(self._operations), np.array(self._points, dtype=float))
+        return Outline(operations, np.array(points, dtype=float))
+
+
+_CONTOUR = re.compile("M[^M]*")
 
 
 def without_overlaps(outline: Outline) -> Outline:

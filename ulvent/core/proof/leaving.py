@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
 from ulvent.core.base.arrays import Points
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import Curve
 from ulvent.core.proof.check import Check, Subject
@@ -18,7 +17,7 @@ from ulvent.core.shapes import Region, flat_contours
 _MOST_PLACES = 40
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def inside_of(outlines: tuple[Curve, ...]) -> Region:
     """The area within the first outline and without the others, a little larger and coarser."""
     outer, *holes = (Region.inside(curve) for curve in outlines)

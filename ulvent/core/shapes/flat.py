@@ -9,11 +9,11 @@ be told after regions were joined, cut and offset.
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Controls, Floats, Integers, wrapped
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import DENSE, LONG_CHORD, ROUNDING, SMOOTH_TURN
 from ulvent.core.curves import ArcSegment, Curve
 from ulvent.core.curves.cubics import arc_nodes, between_nodes, points_at
@@ -24,7 +24,7 @@ _MOST_DOUBLINGS = 6
 _SIXTEENTH = 22.5
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def flat_contours(outline: Outline, scale: float = 1.0) -> tuple[Polyline, ...]:
     """Each contour as a dense line in the outline's unit; `scale` is mm per unit."""
     contours = outline.contours

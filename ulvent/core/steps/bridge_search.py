@@ -15,7 +15,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Annotated, NamedTuple
 
 import numpy as np
@@ -23,6 +22,7 @@ from pydantic import Field
 
 from ulvent.core.base.arrays import Floats, Matrices, Point, Points, turned_left, wrapped
 from ulvent.core.base.fields import Model
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
@@ -135,7 +135,7 @@ def angle_toward(at: Point, about: Point, axes: tuple[float, float, float, float
     return math.degrees(math.atan2(up, along))
 
 
-@lru_cache(maxsize=2048)
+@remembered(2048)
 def letter_bridges(
     outline: Outline, scale: float, width: float, changes: tuple[BridgeChange, ...] = ()
 ) -> tuple[Bridge, ...]:

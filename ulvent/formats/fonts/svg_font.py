@@ -18,6 +18,8 @@ from ulvent.core.outlines import Outline, OutlinePen
 MOST_GLYPHS = 20_000
 _X_SHARE, _CAP_SHARE = 0.5, 0.7
 
+_LARGEST = 1e7
+
 
 def read_svg_font(data: bytes, name: str) -> StrokeFace:
     """A stroke face from the bytes of an SVG font.
@@ -62,9 +64,12 @@ def _number(element: Element, field: str, usual: float | None) -> float | None:
     if text is None:
         return usual
     try:
-        return float(text)
+        number = float(text)
     except ValueError as error:
         raise FaceError(f"the SVG font's {field} is not a number: {text!r}") from error
+    if not abs(number) <= _LARGEST:
+        raise FaceError(f"the SVG font's {field} is larger than {_LARGEST:g}")
+    return number
 
 
 def _strokes(data: str, character: str) -> Outline:
@@ -88,7 +93,10 @@ def _strokes(data: str, character: str) -> Outline:
 
 
 def _pair(point: svgelements.Point) -> tuple[float, float]:
-    return (float(point.x), float(point.y))
+    if not max(abs(point.x), abs(point.y)) <= _LARGEST:
+        raise ValueError("a point is too far out")
+    # Finer than any drawing is; specks would be no numbers once they are divided by.
+    return (round(float(point.x), 6), round(float(point.y), 6))
 
 
 def _metrics(face: Element, glyphs: dict[str, StrokeGlyph]) -> Metrics:

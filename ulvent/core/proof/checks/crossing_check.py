@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from ulvent.core.base.arrays import Point
+from ulvent.core.base.remembered import remembered
 from ulvent.core.outlines import Outline
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
@@ -40,7 +39,7 @@ def _look(subject: Subject) -> list[Finding]:
     ]
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _crossing(outline: Outline, scale: float) -> tuple[float, float]:
     """By how much what an outline winds round differs from its rings, and what it winds round.
 

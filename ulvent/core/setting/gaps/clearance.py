@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Points, Scales, turned_left
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves import Frames
@@ -35,7 +36,7 @@ def clearance_of(
     return _clearance_of(face, clusters, scales.tobytes(), bent)
 
 
-@lru_cache(128)
+@remembered(128)
 def _clearance_of(
     face: Face, clusters: tuple[Cluster, ...], scale_bytes: bytes, bent: bool
 ) -> Clearance:
@@ -241,7 +242,7 @@ def straight_clearance(
     return _straight_clearance(face, clusters, scales.tobytes(), starts.tobytes())
 
 
-@lru_cache(256)
+@remembered(256)
 def _straight_clearance(
     face: Face, clusters: tuple[Cluster, ...], scale_bytes: bytes, start_bytes: bytes
 ) -> Floats:
@@ -254,7 +255,7 @@ def _straight_clearance(
     return clearance.on_curve(frames, np.arange(len(clusters) - 1))
 
 
-@lru_cache(2048)
+@remembered(2048)
 def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
     """Points along an outline, (m, 2), less than half a row of `clearance` apart, font units."""
     step = _POINTS_APART * face.metrics.cap_height
@@ -269,7 +270,7 @@ def _outline_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
     return np.concatenate(found)
 
 
-@lru_cache(2048)
+@remembered(2048)
 def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floats, Floats]:
     """The outermost points of an outline in each row, to the right and to the left."""
     points = _outline_points(face, glyphs)
@@ -282,7 +283,7 @@ def _outermost_points(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> tuple[Floa
     return found[0], found[1]
 
 
-@lru_cache(2048)
+@remembered(2048)
 def polygon_round(face: Face, glyphs: tuple[PlacedGlyph, ...]) -> Points:
     """(corners, 2) a narrow polygon round an outline, font units."""
     return polygon_about(_outline_points(face, glyphs))

@@ -28,11 +28,11 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Lengths, Scales, Stations
+from ulvent.core.base.remembered import remembered
 from ulvent.core.curves import Frames
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.faces.sides import ROWS, band_of, edges_of
@@ -137,7 +137,7 @@ def gap_meter(
     return _gap_meter(face, clusters, scales.tobytes(), bent)
 
 
-@lru_cache(_ROWS_REMEMBERED)
+@remembered(_ROWS_REMEMBERED)
 def _gap_meter(
     face: Face, clusters: tuple[Cluster, ...], scale_bytes: bytes, bent: bool
 ) -> GapMeter:

@@ -6,11 +6,11 @@ See `gaps` for what is made of them.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.base.remembered import remembered
 from ulvent.core.faces import Face, PlacedGlyph
 from ulvent.core.faces.sides import ROWS, Band, Sides, band_height, letter_sides, stem_white
 
@@ -36,14 +36,14 @@ class Softening:
     easing: float
 
 
-@lru_cache(_REMEMBERED)
+@remembered(_REMEMBERED)
 def softening(face: Face, band: Band) -> Softening:
     """The softening of `face` in `band`, from its own white between stems."""
     white = stem_white(face, band)
     return Softening(band_height(face, band), white, RECESS * white, EASING[band] * white)
 
 
-@lru_cache(_REMEMBERED)
+@remembered(_REMEMBERED)
 def softened_sides(face: Face, glyphs: tuple[PlacedGlyph, ...], band: Band) -> Sides:
     """Both softened sides of a cluster; computed once per face and cluster."""
     how = softening(face, band)

@@ -13,12 +13,12 @@ whole outlines looked at, whatever the measure says.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal, NamedTuple
 
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, Scales, Stations
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import GAP, JOINT
 from ulvent.core.curves import Curve, Frames
 from ulvent.core.faces import Cluster, Face
@@ -195,7 +195,7 @@ def _as_found(
     )
 
 
-@lru_cache(_ROWS_REMEMBERED)
+@remembered(_ROWS_REMEMBERED)
 def _remembered(*_row: object) -> list[_LastTime]:
     """How a row was spaced last, if it was."""
     return []

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 from ulvent.core.base.errors import CurveError, FaceError, wrong_field
+from ulvent.core.base.remembered import remembered
 from ulvent.core.faces import Face, MarkShape, Style, styled
 from ulvent.core.recipe import Lettering, Mark
 from ulvent.core.recipe.arrangements import LINE_TO_LINE
@@ -81,7 +81,7 @@ def _shape(field: str, mark: Mark) -> MarkShape:
     return MarkShape(mark.kind, mark.letter, outline, mark.size, mark.raised)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _outline_of(data: str) -> tuple[str, tuple[tuple[float, float], ...]]:
     """Path data as operations and points."""
     # Imported when it is needed: few letterings have a mark from a file.

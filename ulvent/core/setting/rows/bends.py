@@ -7,11 +7,11 @@ is less than their own width: there they fan out over more than a radian.
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.setting.rows.setting import Setting
 
@@ -24,7 +24,7 @@ class TightStretch(NamedTuple):
     radius: float
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def tight_stretches(setting: Setting) -> tuple[TightStretch, ...]:
     """The stretches under the lettering, in the guide's own stations and direction."""
     if not len(setting.middles) or setting.end <= setting.start:

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Lengths, Scales
+from ulvent.core.base.remembered import remembered
 from ulvent.core.faces import Cluster, Face
 from ulvent.core.faces.sides import Band, band_of
 from ulvent.core.setting.gaps.gap import GapMeter
@@ -52,7 +51,7 @@ def _is_letter(cluster: Cluster) -> bool:
     return cluster.text[:1].isalpha()
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def common_gap(face: Face, band: Band) -> float:
     """The one gap that stands for all of a face's in a band, font units."""
     shaped = face.shape(_ORDINARY[band])
