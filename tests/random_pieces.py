@@ -25,7 +25,7 @@ from ulvent.core.acts import AnyAct, perform
 from ulvent.core.base.errors import UlventError
 from ulvent.core.recipe import Piece
 from ulvent.core.workshop import Workpiece, Workshop
-from ulvent.crew.inside import bound_memory
+from ulvent.crew.inside import bound_memory, tidied
 from ulvent.formats.out import FORMATS
 from ulvent.shipped_faces import shipped_face, shipped_faces
 from ulvent.web.scene import Painting, new_shapes
@@ -34,6 +34,8 @@ MOST_BYTES = 300_000_000
 ACTS_A_PIECE = 6
 ODD = (0.0, 5e-324, -5e-324, 1e-300, 1e-9, 1e9, -1e9, 1e300, 99999.9, 360.0, 0.01)
 ODD_SHARE = 0.04
+PIECE = Piece.model_json_schema()
+ACTS = TypeAdapter(AnyAct).json_schema()
 
 
 class _Odd(Fuzz):
@@ -54,7 +56,8 @@ class Trying:
         self.slowest: dict[str, tuple[float, int]] = {}
 
     def piece(self, seed: int) -> None:
-        fuzz = _Odd(seed, Piece.model_json_schema())
+        tidied()  # as a worker does that has grown
+        fuzz = _Odd(seed, PIECE)
         document = fuzz.piece()
         shop = Workshop(shipped_face, shipped_faces)
         work: Workpiece | None = self._done("parse", seed, lambda: shop.of_document(document))
@@ -68,10 +71,9 @@ class Trying:
         self._act(seed, fuzz, shop, work.piece)
 
     def _act(self, seed: int, fuzz: Fuzz, shop: Workshop, piece: Piece) -> None:
-        schema = TypeAdapter(AnyAct).json_schema()
-        doing = _Odd(seed, schema)
+        doing = _Odd(seed, ACTS)
         doing.guides, doing.letterings = fuzz.guides, fuzz.letterings
-        for one in doing.random.sample(schema["oneOf"], ACTS_A_PIECE):
+        for one in doing.random.sample(ACTS["oneOf"], ACTS_A_PIECE):
             value = doing.value(one)
             try:
                 act = TypeAdapter(AnyAct).validate_python(value)

@@ -31,7 +31,7 @@ from ulvent.core.guides import guide_curves
 from ulvent.core.outlines import curve_of
 from ulvent.core.recipe import parse_piece
 from ulvent.core.workshop import Workshop
-from ulvent.crew.inside import bound_memory
+from ulvent.crew.inside import bound_memory, tidied
 from ulvent.demo.first_drawer import drawer_guides
 from ulvent.formats.dxf_reading import read_dxf
 from ulvent.formats.fonts.font_file import read_font
@@ -141,6 +141,8 @@ def tried(reader: str, count: int, seed: int) -> dict[str, object]:
     read = refused = 0
     slowest = 0.0
     for index in range(count):
+        if index % 100 == 0:
+            tidied()  # as a worker does that has grown
         data = mutated(chance, files[index % len(files)])
         started = time.process_time()
         try:

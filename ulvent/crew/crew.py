@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Iterator
-from concurrent.futures import Future
+from concurrent.futures import FIRST_COMPLETED, Future, wait
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 
@@ -44,6 +44,7 @@ class Crew:
         self._served: LRUCache[str, int] = LRUCache(_MOST_PAGES)
         self._had: LRUCache[str, Worker] = LRUCache(_MOST_PAGES)
         self._turns = 0
+        self._started: list[Future[None]] = []
 
     def take(self, page: str, patient: bool = False) -> Future[Worker]:
         """A worker for a page, as soon as it is its turn; cancelled, it is not waited for."""
@@ -74,8 +75,11 @@ class Crew:
 
     def start(self) -> None:
         """Have the processes begin; without it each does when it is first asked for something."""
-        for worker in self.workers:
-            worker.start()
+        self._started = [worker.start() for worker in self.workers]
+
+    def wait(self) -> None:
+        """Until one of the processes that were started can be asked for something."""
+        wait(self._started, return_when=FIRST_COMPLETED)
 
     def close(self) -> None:
         """End all processes."""

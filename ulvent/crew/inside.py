@@ -99,6 +99,10 @@ def bound_memory(bound: int) -> None:
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
 
 
+def idle() -> None:
+    """Nothing: only to see that the process is there."""
+
+
 def tidied() -> None:
     """Give back to the machine what nothing needs any more."""
     forget_all()

@@ -78,9 +78,9 @@ class Worker:
         """Of its process now; nothing where there is none."""
         return self._process.pid if self._process else None
 
-    def start(self) -> None:
-        """Have the process begin, without waiting for it."""
-        self._thread.submit(self._alive)
+    def start(self) -> Future[None]:
+        """Have the process begin; done when it can be asked for something."""
+        return self._thread.submit(self._tried, _TIDY_SECONDS, inside.idle, ())
 
     def ask(self, seconds: float, task: Callable[..., R], *args: Any) -> Future[R]:
         """Have a task done, one that can be pickled; it may take so much processor time.

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import contextlib
-from collections.abc import AsyncIterator
 from pathlib import Path
 
 import structlog
@@ -13,6 +11,7 @@ from pydantic import BaseModel
 from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
+from ulvent.crew import Crew
 from ulvent.store.added_faces import Faces
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
@@ -29,7 +28,7 @@ from ulvent.web import (
     proof_routes,
     shelf_routes,
 )
-from ulvent.web.bench import Hands
+from ulvent.web.bench import PRELOADED, Hands
 from ulvent.web.guard import Guard
 
 log = structlog.get_logger()
@@ -56,16 +55,19 @@ class Health(BaseModel):
     database: str
 
 
-def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
-    """The ASGI application over `engine`, for requests to `port` on loopback."""
-    app = FastAPI(
-        title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None, lifespan=_with_crew
-    )
+def create_app(engine: Engine, port: int, crew: Crew | None = None, built: Path = PAGE) -> FastAPI:
+    """The ASGI application over `engine`, for requests to `port` on loopback.
+
+    Computing is done by `crew`, or by one of its own, whose processes begin when they are needed.
+    """
+    app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.pieces = Pieces(engine)
     app.state.drawer = Drawer(engine)
     app.state.tool_sheets = ToolSheets(engine)
     app.state.faces = Faces(engine)
-    app.state.hands = Hands(engine.url.render_as_string(hide_password=False))
+    app.state.hands = Hands(
+        engine.url.render_as_string(hide_password=False), crew or Crew(PRELOADED)
+    )
     problems.install(app)
     for routes in ROUTES:
         app.include_router(routes.router)
@@ -73,15 +75,6 @@ def create_app(engine: Engine, port: int, built: Path = PAGE) -> FastAPI:
     _add_page(app, built)
     app.add_middleware(Guard, port=port)
     return app
-
-
-@contextlib.asynccontextmanager
-async def _with_crew(app: FastAPI) -> AsyncIterator[None]:
-    """The crew is there before the first page asks, and gone with the application."""
-    hands: Hands = app.state.hands
-    hands.crew.start()
-    yield
-    hands.crew.close()
 
 
 def _add_health(app: FastAPI, engine: Engine) -> None:

@@ -30,7 +30,7 @@ SOON = 15.0
 LATER = 60.0
 """The same for a proof, or a file."""
 _LOOK_SECONDS = 0.5
-_PRELOADED = ["ulvent.web.preloaded"]
+PRELOADED = ["ulvent.web.preloaded"]
 
 R = TypeVar("R")
 
@@ -78,7 +78,7 @@ class Hands:
     """The crew of the running application, with what their benches stand over."""
 
     url: str
-    crew: Crew = field(default_factory=lambda: Crew(_PRELOADED))
+    crew: Crew
     _states: count[int] = field(default_factory=count)
 
     def __post_init__(self) -> None:

@@ -20,6 +20,7 @@ import uvicorn
 from sqlalchemy import Engine
 
 from ulvent.core.base.errors import UlventError
+from ulvent.crew import Crew
 from ulvent.demo import demo_sets
 from ulvent.demo.first_drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.database import migrate, open_engine
@@ -27,6 +28,7 @@ from ulvent.store.drawer import Drawer
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
 from ulvent.web.app import PAGE, create_app
+from ulvent.web.bench import PRELOADED
 
 log = structlog.get_logger()
 
@@ -58,6 +60,10 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
     _configure_logs(var)
     signal.signal(signal.SIGTERM, _leave)
     with _only_one(var), contextlib.ExitStack() as stack:
+        # It takes as long to begin as the database does, so both begin at once.
+        crew = Crew(PRELOADED)
+        stack.callback(crew.close)
+        crew.start()
         url = os.environ.get("ULVENT_DATABASE_URL")
         if url:
             say("Using the database that ULVENT_DATABASE_URL names")
@@ -81,8 +87,9 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         bound = listener.getsockname()[1]
         address = f"http://127.0.0.1:{bound}"
         (var / "address").write_text(address + "\n", encoding="ascii")
+        crew.wait()
         say(f"Ulvent is ready at {address}  (Ctrl-C stops it)")
-        _run(_server(engine, bound), listener)
+        _run(_server(engine, bound, crew), listener)
         say("Stopping")
 
 
@@ -93,9 +100,9 @@ def _load_demo(pieces: Pieces, say: Say) -> None:
         say("Loaded the demo pieces")
 
 
-def _server(engine: Engine, port: int) -> uvicorn.Server:
+def _server(engine: Engine, port: int, crew: Crew) -> uvicorn.Server:
     config = uvicorn.Config(
-        create_app(engine, port),
+        create_app(engine, port, crew),
         log_config=None,
         access_log=False,
         ws_max_size=4_000_000,

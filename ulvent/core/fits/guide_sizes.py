@@ -17,7 +17,7 @@ from ulvent.core.fits.repeats import counted, times_of
 from ulvent.core.fits.room import every_line
 from ulvent.core.fits.root import Root, bounded_root, root
 from ulvent.core.fits.trials import Settings, Tried, beyond
-from ulvent.core.fits.turns_apart import turns_apart
+from ulvent.core.fits.turns_apart import beyond_turns
 from ulvent.core.guides.guide_recipe import LEAST_SCALE, MOST_SCALE
 from ulvent.core.guides.kinds import SCALE, AnyGuide, kind_of, sizes_of
 from ulvent.core.recipe import Fit, Lettering
@@ -132,7 +132,7 @@ class _Sizing:
         except (CurveError, PieceError, WrongRecipeError, ValidationError):
             return -math.inf
         if self._fit.until == "clear":
-            return turns_apart(lines, self._fit.clear / 2.0) - self._fit.clear
+            return beyond_turns(lines, self._fit.clear)
         return every_line(lines, self._fit)
 
     def _guess(self, miss: float) -> float:

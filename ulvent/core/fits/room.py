@@ -14,7 +14,7 @@ from ulvent.core.base.tolerances import JOINT
 from ulvent.core.faces.sides import band_of
 from ulvent.core.fits.insides import Edge, edge_toward, edges_of_blank, inside_by
 from ulvent.core.fits.letter_samples import cubics_of
-from ulvent.core.fits.turns_apart import turns_apart
+from ulvent.core.fits.turns_apart import beyond_turns
 from ulvent.core.recipe import Fit, Lettering
 from ulvent.core.setting import Setting, Standing, fit_window
 from ulvent.core.setting.gaps.gap import GapMeter
@@ -131,7 +131,7 @@ def within_bounds(lines: Sequence[Setting], fit: Fit, standing: Standing) -> flo
     """What outlines leave beside the distance that they keep from edges and other turns."""
     least = math.inf
     if keeps_from_turns(lines[0].lettering, fit):
-        least = turns_apart(lines, fit.clear / 2.0)
+        least = beyond_turns(lines, fit.clear) + fit.clear
     edges: list[Edge] = []
     if "blank" in fit.within and standing.blank:
         edges += edges_of_blank(standing.blank)

@@ -15,6 +15,8 @@ from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.neighbours import Turns
 
 _NEIGHBOURS = 4
+_TOUCHING = 1e-5
+"""Letters that are nearer than this, mm, touch."""
 
 if TYPE_CHECKING:
     from ulvent.core.base.trees import PointTree
@@ -32,6 +34,16 @@ def turns_apart(lines: Sequence[Setting], enough: float = 0.0) -> float:
     samples = cubics.samples()
     ones, twos = _near_samples(samples, _turns_of(lines), enough)
     return _refined(cubics, samples, ones, twos)
+
+
+def beyond_turns(lines: Sequence[Setting], clear: float) -> float:
+    """How much farther apart letters on different turns are than `clear`, mm.
+
+    Letters that may touch are kept a hair apart: however far they cross, they are at no
+    distance.
+    """
+    wanted = max(clear, _TOUCHING)
+    return turns_apart(lines, wanted / 2.0) - wanted
 
 
 def nearer_on_turns(lines: Sequence[Setting], limit: float) -> float | None:
