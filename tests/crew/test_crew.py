@@ -119,7 +119,7 @@ class Ends(unittest.TestCase):
             done = self.worker.ask(ENOUGH, tasks.killed_the_first_time, mark)
             self.assertEqual(done.result(60), "done")
 
-    def test_what_is_killed_twice_is_not_tried_again(self) -> None:
+    def test_what_is_killed_each_time_is_not_tried_for_ever(self) -> None:
         with self.assertRaises(WorkerDiedError):
             self.worker.ask(ENOUGH, tasks.killed).result(60)
         self.assertEqual(self.worker.ask(ENOUGH, tasks.doubled, 4).result(60), 8)

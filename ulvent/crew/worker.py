@@ -32,6 +32,8 @@ _LOOK_SECONDS = 0.2
 _IDLE_SHARE = 4.0
 """A task that waits, for a database or for a processor, gets so many times its time."""
 _TIDY_SECONDS = 10.0
+_TRIES = 3
+"""So often a task is begun whose process is ended by someone else."""
 _GRACE_SECONDS = 0.5
 """A task that is not wanted any more may still end by itself for so long."""
 _ENDED_BY_MACHINE = (-signal.SIGKILL, -signal.SIGTERM)
@@ -87,7 +89,7 @@ class Worker:
 
         The future raises what the task raises; `GivenUpError`, or `PieceError` where the task
         had said what it is doing, where it took too much; `StoppedError` where it was not wanted
-        any more; and `WorkerDiedError` where the process was ended by someone else twice.
+        any more; and `WorkerDiedError` where the process was ended by someone else each time.
         """
         self._unwanted_at = None
         self._asked = asked = self._thread.submit(self._done, seconds, task, args)
@@ -95,7 +97,8 @@ class Worker:
 
     def not_wanted(self) -> None:
         """Stop what is being done, unless it ends by itself in a moment."""
-        self._unwanted_at = time.monotonic()
+        if self._unwanted_at is None:
+            self._unwanted_at = time.monotonic()
 
     def rest(self, rested: Callable[[Worker], None]) -> None:
         """When what is being done is at its end, say so; a process that has grown is tidied."""
@@ -119,10 +122,10 @@ class Worker:
         self._thread.shutdown(wait=False)
 
     def _done(self, seconds: float, task: Callable[..., R], arguments: tuple[Any, ...]) -> R:
-        try:
-            return self._tried(seconds, task, arguments)
-        except WorkerDiedError:
-            return self._tried(seconds, task, arguments)
+        for _ in range(_TRIES - 1):
+            with contextlib.suppress(WorkerDiedError):
+                return self._tried(seconds, task, arguments)
+        return self._tried(seconds, task, arguments)
 
     def _tried(self, seconds: float, task: Callable[..., R], arguments: tuple[Any, ...]) -> R:
         pipe, process = self._sent((task, arguments))

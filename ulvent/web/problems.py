@@ -21,7 +21,7 @@ from ulvent.core.base.errors import (
     UlventError,
 )
 from ulvent.core.base.figures import FigureError
-from ulvent.crew import GivenUpError, StoppedError
+from ulvent.crew import GivenUpError, StoppedError, WorkerDiedError
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.store.added_faces import NoSuchFaceError
 from ulvent.store.drawer import NoSuchGuideError
@@ -108,10 +108,12 @@ def install(app: FastAPI) -> None:
         return answer(Problem(title=status.phrase, status=status, detail=str(error.detail)))
 
     @app.exception_handler(StoppedError)
-    def on_stopped(_: Request, __: StoppedError) -> JSONResponse:
-        """Nobody waits for this any more, or Ulvent is being stopped."""
+    @app.exception_handler(WorkerDiedError)
+    def on_stopped(_: Request, __: Exception) -> JSONResponse:
+        """Nobody waits for this any more, or something else has stopped it."""
         status = HTTPStatus.SERVICE_UNAVAILABLE
-        return answer(Problem(title=status.phrase, status=status, detail="this was stopped"))
+        detail = "This was stopped in the middle. Nothing was changed."
+        return answer(Problem(title=status.phrase, status=status, detail=detail))
 
     @app.exception_handler(Exception)
     def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:
