@@ -15,6 +15,8 @@ from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.neighbours import Turns
 
 _NEIGHBOURS = 4
+_AT_ONCE = 4000
+"""So many pairs are looked at together, the nearest first."""
 _TOUCHING = 1e-5
 """Letters that are nearer than this, mm, touch."""
 
@@ -112,6 +114,8 @@ def _near_letters(samples: Samples, turns: Turns) -> Iterator[tuple[int, int, fl
 def _near_samples(samples: Samples, turns: Turns, enough: float) -> tuple[Integers, Integers]:
     """Pairs of samples on different turns near which the least distance can be, (k,) each.
 
+    The nearest come first.
+
     Samples are a step apart at most, so that of two outlines at a distance d some are nearer
     than √(d² + step²).
     """
@@ -142,16 +146,28 @@ def _near_samples(samples: Samples, turns: Turns, enough: float) -> tuple[Intege
     near = near[np.argsort(apart[near])]
     pieces = np.stack([samples.which[ones[near]], samples.which[twos[near]]])
     _, firsts = np.unique(pieces, axis=1, return_index=True)
-    return ones[near[firsts]], twos[near[firsts]]
+    near = near[np.sort(firsts)]
+    return ones[near], twos[near]
 
 
 def _refined(cubics: Cubics, samples: Samples, ones: Integers, twos: Integers) -> float:
     """The least distance near pairs of samples, on the curves; infinite where there are none."""
+    best = np.inf
+    for begin in range(0, len(ones), _AT_ONCE):
+        some = slice(begin, begin + _AT_ONCE)
+        best = _refined_some(cubics, samples, ones[some], twos[some], best)
+    return best
+
+
+def _refined_some(
+    cubics: Cubics, samples: Samples, ones: Integers, twos: Integers, best: float
+) -> float:
+    """The least distance near some pairs of samples, where it is less than `best`."""
     pieces = np.stack([samples.which[ones], samples.which[twos]])
     at = np.stack([samples.t[ones], samples.t[twos]])
     widths = samples.widths[pieces]
     steps = np.linspace(-1.0, 1.0, WINDOW)
-    best, reach = np.inf, samples.step
+    reach = samples.step
     for _ in range(ROUNDS if pieces.size else 0):
         tried = np.clip(at[:, :, None] + widths[:, :, None] * steps, 0.0, 1.0)
         first, second = (
@@ -168,6 +184,8 @@ def _refined(cubics: Cubics, samples: Samples, ones: Integers, twos: Integers) -
         best = min(best, float(least.min()))
         # Pieces that can no longer be the nearest are left out.
         kept = least <= best + reach
+        if not kept.any():
+            break
         chosen = np.stack([tried[0][rows, nearest // WINDOW], tried[1][rows, nearest % WINDOW]])
         pieces, at, widths = pieces[:, kept], chosen[:, kept], widths[:, kept] * NARROWER
         reach *= NARROWER
