@@ -34,7 +34,9 @@
       lowContrast
       hideCloseButton
       kind="error"
-      title="The drawing shows the last state that could be laid out."
+      title={editor.live.scene
+        ? 'The drawing shows the last state that could be laid out.'
+        : 'This piece could not be laid out.'}
       subtitle={editor.live.problems.map((one) => wrongWords(one, editor.piece)).join('; ')}
     />
   {/if}

@@ -70,7 +70,9 @@
         lowContrast
         hideCloseButton
         kind="error"
-        title="The proof shows the last state that could be prepared."
+        title={proofing.scene
+          ? 'The proof shows the last state that could be prepared.'
+          : 'This piece could not be proofed.'}
         subtitle={proofing.wrong}
       />
     {/if}
@@ -122,6 +124,7 @@
   main > :global(.bx--inline-notification) {
     flex: none;
     margin: 8px;
+    width: auto;
     max-width: none;
   }
 

@@ -22,6 +22,7 @@ _FEW_PAIRS = 500_000
 _PLACES_APART = 0.1
 """How densely an edge is sampled, mm, to find what of it is near."""
 _NEAREST = 4
+_AT_ONCE = 20_000
 _A_GROUP = 100
 MOST_NAMED = 40
 AREA_ROUNDING = 1e-6
@@ -39,10 +40,14 @@ def from_edge(points: Points, shape: Region) -> Floats:
     parts = np.maximum(np.ceil(np.hypot(*(ends - begins).T) / _PLACES_APART), 1.0).astype(int)
     owners, steps = counted_up(parts)
     places = begins[owners] + (steps / parts[owners])[:, None] * (ends - begins)[owners]
-    _, near = point_tree(places).query(points, k=min(_NEAREST, len(places)))
-    near = np.reshape(near, (len(points), -1))
-    edges = np.concatenate([owners[near], owners[near - 1]], axis=1)
-    return _from_segments(points[:, None], begins[edges], ends[edges])
+    tree = point_tree(places)
+    found: list[Floats] = []
+    for some in np.array_split(points, 1 + len(points) // _AT_ONCE):
+        _, near = tree.query(some, k=min(_NEAREST, len(places)))
+        near = np.reshape(near, (len(some), -1))
+        edges = np.concatenate([owners[near], owners[near - 1]], axis=1)
+        found.append(_from_segments(some[:, None], begins[edges], ends[edges]))
+    return np.concatenate(found)
 
 
 def farthest_from(points: Points, shape: Region) -> tuple[Floats, float]:
