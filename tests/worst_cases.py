@@ -44,7 +44,7 @@ def _spiral() -> dict[str, Any]:
     return {"kind": "spiral", "inner": 60, "gain": 14, "turns": 60}
 
 
-def _traced(edges: int) -> str:
+def traced(edges: int) -> str:
     """An outline as a tracing program gives it: many short edges that wander a little."""
     chance = np.random.default_rng(1)
     at = np.linspace(0.0, 2.0 * np.pi, edges, endpoint=False)
@@ -71,7 +71,7 @@ def _levels(count: int) -> dict[str, Any]:
 CASES: dict[str, Callable[[], dict[str, Any]]] = {
     "fifteen parallels, each of the last": lambda: _levels(15),
     "a traced outline of 5,000 edges with a standoff": lambda: _piece(
-        {"kind": "path", "d": _traced(5000)}, _lettering(60, standoff=3)
+        {"kind": "path", "d": traced(5000)}, _lettering(60, standoff=3)
     ),
     "a hundred crossing cubics with a standoff": lambda: _piece(
         {"kind": "path", "d": _crossing_cubics(100)}, _lettering(60, standoff=3)

@@ -139,6 +139,7 @@ class Ends(unittest.TestCase):
         self.assertEqual(self.worker.ask(ENOUGH, tasks.doubled, 4).result(60), 8)
 
     def test_what_is_not_wanted_may_still_end_by_itself(self) -> None:
+        self.worker.ask(ENOUGH, tasks.pid).result(60)
         slow = self.worker.ask(ENOUGH, tasks.slept, 0.2)
         self.worker.not_wanted()
         self.assertEqual(slow.result(60), 0.2)

@@ -14,7 +14,7 @@ from typing import Annotated, Any, TypeVar
 
 import anyio.from_thread
 from fastapi import Depends, Header, Request, Response
-from pydantic_core import to_json
+from pydantic import TypeAdapter
 
 from ulvent.core.workshop import Workshop
 from ulvent.crew import Crew
@@ -70,7 +70,10 @@ def at_bench(standing: Standing, task: Callable[..., R], *args: Any) -> R:
 
 
 def _as_json(bench: Bench, task: Callable[..., Any], *args: Any) -> bytes:
-    return to_json(task(bench, *args))
+    return _ANYTHING.dump_json(task(bench, *args))
+
+
+_ANYTHING = TypeAdapter(Any)
 
 
 @dataclass

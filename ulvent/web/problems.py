@@ -81,6 +81,7 @@ def fields(problems: list[FieldProblem]) -> list[WrongField]:
 def install(app: FastAPI) -> None:
     """Make every error of `app` answer as problem details."""
     _install_outage(app)
+    _install_stopped(app)
 
     @app.exception_handler(UlventError)
     def on_ours(_: Request, error: UlventError) -> JSONResponse:
@@ -107,14 +108,6 @@ def install(app: FastAPI) -> None:
         status = HTTPStatus(error.status_code)
         return answer(Problem(title=status.phrase, status=status, detail=str(error.detail)))
 
-    @app.exception_handler(StoppedError)
-    @app.exception_handler(WorkerDiedError)
-    def on_stopped(_: Request, __: Exception) -> JSONResponse:
-        """Nobody waits for this any more, or something else has stopped it."""
-        status = HTTPStatus.SERVICE_UNAVAILABLE
-        detail = "This was stopped in the middle. Nothing was changed."
-        return answer(Problem(title=status.phrase, status=status, detail=detail))
-
     @app.exception_handler(Exception)
     def on_ours_to_mend(request: Request, error: Exception) -> JSONResponse:
         log.error("request failed", path=request.url.path, exc_info=error)
@@ -135,6 +128,18 @@ def _install_outage(app: FastAPI) -> None:
         found = answer(Problem(title=status.phrase, status=status, detail=detail))
         found.headers["Retry-After"] = str(RETRY_SECONDS)
         return found
+
+
+def _install_stopped(app: FastAPI) -> None:
+    """Work that was ended in the middle may be asked for again."""
+
+    @app.exception_handler(StoppedError)
+    @app.exception_handler(WorkerDiedError)
+    def on_stopped(_: Request, __: Exception) -> JSONResponse:
+        """Nobody waits for this any more, or something else has stopped it."""
+        status = HTTPStatus.SERVICE_UNAVAILABLE
+        detail = "This was stopped in the middle. Nothing was changed."
+        return answer(Problem(title=status.phrase, status=status, detail=detail))
 
 
 def answer(problem: Problem) -> JSONResponse:

@@ -2299,7 +2299,7 @@ export interface components {
              * @default letters
              * @enum {string}
              */
-            unit: "mm" | "mm²" | "letters";
+            unit: "mm" | "mm²" | "letters" | "corners";
             /**
              * Letters
              * @default []

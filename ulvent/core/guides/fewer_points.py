@@ -17,6 +17,7 @@ _SHARP = math.radians(20.0)
 _FEWEST, _MOST = 200, 3200
 """Samples along the line: more are taken while the line is missed between them."""
 _LOOKED_AT = 2000
+_TO_COMPLEX = np.array([1.0, 1j])
 
 
 @dataclass(frozen=True)
@@ -25,6 +26,10 @@ class Fewer:
 
     nodes: tuple[Node, ...]
     off: float
+
+    def line(self, closed: bool) -> Curve:
+        """The line through the points."""
+        return drawn_line(self.nodes, closed)
 
 
 def fewer_points(curve: Curve, tolerance: float) -> Fewer:
@@ -44,6 +49,18 @@ def fewer_points(curve: Curve, tolerance: float) -> Fewer:
     return best
 
 
+def smoothed(curve: Curve, tolerance: float) -> Fewer:
+    """A smooth line through an outline of many short straight lines, near their ends, mm.
+
+    Turns that many of them make together stay corners; those of single ones are tremble.
+    """
+    points = np.array([segment.start for segment in curve.segments()] + [curve.segments()[-1].end])
+    nodes = [Node.model_validate(one) for one in fitted_nodes(points @ _TO_COMPLEX, tolerance)]
+    if curve.closed and len(nodes) > 2:
+        nodes = [_met(nodes[-1], nodes[0], False), *nodes[1:-1]]
+    return Fewer(tuple(nodes), _off(curve, drawn_line(tuple(nodes), curve.closed)))
+
+
 def _fitted(curve: Curve, tolerance: float, count: int) -> Fewer:
     nodes: list[Node] = []
     sharp = _sharp(curve)
@@ -51,7 +68,7 @@ def _fitted(curve: Curve, tolerance: float, count: int) -> Fewer:
     for begin, end in pairwise(bounds.tolist()):
         share = max(8, math.ceil(count * (end - begin) / curve.length))
         points = curve.points(np.linspace(begin, end, share))
-        found = fitted_nodes(points @ np.array([1.0, 1j]), tolerance)
+        found = fitted_nodes(points @ _TO_COMPLEX, tolerance)
         part = [Node.model_validate(node) for node in found]
         nodes = [*nodes[:-1], _met(nodes[-1], part[0], True), *part[1:]] if nodes else part
     if curve.closed and len(nodes) > 2:

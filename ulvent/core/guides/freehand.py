@@ -15,6 +15,8 @@ import numpy as np
 from scipy.interpolate import BSpline, make_smoothing_spline
 
 from ulvent.core.base.arrays import Complexes, Floats, Integers
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.fields import MOST_NODES
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.parametric import as_pairs
 from ulvent.core.shapes.cubic_fit import nearest_cubics
@@ -28,6 +30,9 @@ _HELD = 60
 """Points of the spline that a cubic is held against."""
 _AT_ONCE = 8
 """Ends that are tried in one batch."""
+_ABOUT = np.array([0.25, 0.5, 0.75, 1.0, 1.25, 1.6, 2.5, 6.0])
+"""Of how far the last cubic reached: where the next one may end."""
+_COARSER = "a larger tolerance would do, or a shorter line"
 _SMOOTHINGS = 14
 _HOLD_OF_ENDS = 1e6
 """How much more the ends of a part weigh: two parts meet on the sample at their corner."""
@@ -97,21 +102,28 @@ def _fitted(samples: Complexes, tolerance: float) -> list[Complexes]:
     points, slopes = spline(at), spline.derivative()(at)
     directions = slopes / np.maximum(np.abs(slopes), NIL)
     found: list[Complexes] = []
-    begin, last = 0, len(points) - 1
+    begin, last, likely = 0, len(points) - 1, len(points) // _AT_ONCE
     while begin < last:
-        cubic, begin = _longest(points, directions, begin, last, tolerance / 2.0)
+        if len(found) > MOST_NODES:
+            raise wrong_field("tolerance", f"would take more than {MOST_NODES} points: {_COARSER}")
+        cubic, end = _longest(points, directions, begin, last, tolerance / 2.0, likely)
         found.append(cubic)
+        begin, likely = end, end - begin
     return found
 
 
 def _longest(
-    points: Complexes, directions: Complexes, begin: int, last: int, tolerance: float
+    points: Complexes, directions: Complexes, begin: int, last: int, tolerance: float, likely: int
 ) -> tuple[Complexes, int]:
-    """The cubic that follows the spline farthest from a point on, and where it ends."""
+    """The cubic that follows the spline farthest from a point on, and where it ends.
+
+    `likely` is how far it may reach: ends about there are tried first.
+    """
     follows, misses = begin, last + 1
     best: Complexes | None = None
+    about = begin + (likely * _ABOUT).astype(int)
+    tried = np.unique(np.clip(np.append(about, begin + 1), begin + 1, last))
     while best is None or misses - follows > 1:
-        tried = np.unique(np.linspace(follows + 1, misses - 1, _AT_ONCE).astype(int))
         cubics, off = _nearest(points, directions, begin, tried)
         well = np.flatnonzero(off <= tolerance)
         if best is None and not len(well):
@@ -119,6 +131,8 @@ def _longest(
         if len(well):
             best, follows = cubics[well[-1]], int(tried[well[-1]])
         misses = int(min([misses, *tried[tried > follows]]))
+        if misses - follows > 1:
+            tried = np.unique(np.linspace(follows + 1, misses - 1, _AT_ONCE).astype(int))
     return best, follows
 
 

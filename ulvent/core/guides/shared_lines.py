@@ -12,6 +12,8 @@ from ulvent.core.curves.rounded import rounded
 
 ORIGIN = (0.0, 0.0)
 
+_HALVINGS = 20
+
 
 def two_digits(value: float) -> float:
     """A first size, to two digits."""
@@ -69,5 +71,19 @@ def exactly_rounded(line: Curve, radius: Millimetres, field: str) -> Curve:
     """
     found = rounded(line, radius)
     if found.least_radius < radius - ROUNDING:
-        raise WrongRecipeError(field, f"must be at most {found.least_radius:.4g} to fit the sides")
+        most = _largest_radius(line, found.least_radius, radius)
+        raise WrongRecipeError(field, f"must be at most {most:.4g} to fit the sides")
     return found.curve
+
+
+def _largest_radius(line: Curve, fits: Millimetres, too_large: Millimetres) -> Millimetres:
+    """The largest radius that all corners have room for: arcs that did not fit came out smaller
+    than they had to.
+    """
+    for _ in range(_HALVINGS):
+        tried = (fits + too_large) / 2.0
+        if rounded(line, tried).least_radius < tried - ROUNDING:
+            too_large = tried
+        else:
+            fits = tried
+    return fits

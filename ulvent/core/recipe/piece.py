@@ -17,7 +17,7 @@ from ulvent.core.base.arrays import Bounds, Matrices
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.base.fields import Degrees, Model, Text, ToolCoordinate, ToolSize, WrongRecipeError
 from ulvent.core.base.outputs import OUTPUTS, Colour, Output
-from ulvent.core.base.tolerances import NIL
+from ulvent.core.base.specks import without_specks
 from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
@@ -207,7 +207,7 @@ def parse_piece(document: Any) -> Piece:
             "ulvent", f"version {version} is newer than this Ulvent reads (it reads {VERSION})"
         )
         raise PieceError([problem])
-    return _validated(_without_specks(document))
+    return _validated(without_specks(document))
 
 
 def checked(changed: Piece, before: Piece) -> Piece:
@@ -245,15 +245,6 @@ def parsed_lettering(recipe: dict[str, Any]) -> Lettering:
         return Lettering.model_validate(recipe)
     except ValidationError as error:
         raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
-
-
-def _without_specks(value: Any) -> Any:
-    """Decoded JSON with 0 for figures that are so small that their squares are no numbers."""
-    if isinstance(value, dict):
-        return {name: _without_specks(one) for name, one in value.items()}
-    if isinstance(value, list):
-        return [_without_specks(one) for one in value]
-    return 0.0 if isinstance(value, float) and abs(value) < NIL else value
 
 
 def _validated(document: Any) -> Piece:
