@@ -5,13 +5,17 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Literal, Self
 
+import numpy as np
 from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import LENGTH, Model, SizeOrNone, WrongRecipeError
 from ulvent.core.base.inputs import Again, Figure, Option, Switch
 from ulvent.core.base.outputs import OUTPUTS, OutputOrNone
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.outlines import Outline
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.region import Corners
 from ulvent.core.steps.cutout import Cutout, SingleLine
 from ulvent.core.steps.step import Step
 from ulvent.core.steps.work import Work
@@ -53,11 +57,32 @@ def _take(recipe: tuple[Border, ...], work: Work) -> None:
 
 
 def _area(border: Border, work: Work) -> Region:
-    region = work.ink.offset(border.distance, border.corners)
+    if border.distance > 0.0:
+        # What is near all letters is what is near any of them.
+        region = Region.joined(_near_letter(letter, border) for letter in work.letters)
+    else:
+        region = work.ink.offset(border.distance, border.corners)
     if border.distance > 0.0 and work.lines:
         near = (_near_lines(line, border.distance) for line in work.lines if line.outline)
         region = Region.joined([region, *near])
     return _holes_filled(region, border.fill) if border.fill > 0.0 else region
+
+
+def _near_letter(letter: Cutout, border: Border) -> Region:
+    """What is nearer to a letter than a border's distance; worked out once for all its like."""
+    shape, matrix = letter.shape, letter.local
+    if letter.outline is None or shape is None or matrix is None:
+        return letter.area.offset(border.distance, border.corners)
+    if np.linalg.det(matrix[:, :2]) < 0.0:
+        return letter.area.offset(border.distance, border.corners)
+    return _grown(shape, letter.scale, border.distance, border.corners).transformed(matrix)
+
+
+@remembered(1024)
+def _grown(shape: Outline, scale: float, distance: float, corners: Corners) -> Region:
+    """A letter in its own upright frame, grown by a distance, mm."""
+    upright = Region.of(shape, np.array([[scale, 0.0, 0.0], [0.0, scale, 0.0]]))
+    return upright.offset(distance, corners)
 
 
 def _made_one_with(letters: list[Cutout], region: Region, border: Border) -> list[Cutout]:

@@ -59,8 +59,8 @@ class Work:
         what is cut out, each by itself
     lines
         single lines
-    ink
-        of all cutouts before the first step
+    letters, ink
+        all cutouts before the first step, and their area
     borders
         those that are layers of their own, by their numbers, each with what becomes of it
     bridges
@@ -87,9 +87,11 @@ class Work:
     few_nodes: float = FITTING
     notes: list[str] = field(default_factory=list)
     inverse: bool = False
+    letters: tuple[Cutout, ...] = field(init=False)
     ink: Region = field(init=False)
 
     def __post_init__(self) -> None:
+        self.letters = tuple(self.cutouts)
         self.ink = Region.joined(cutout.area for cutout in self.cutouts)
 
     def closed(self, shape: str | None, field: str) -> Region:
