@@ -7,7 +7,7 @@ import numpy as np
 from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.shapes import Region
 
-_PAIRS_AT_ONCE = 500_000
+_RAYS_AT_ONCE = 50
 
 
 class InkEdges:
@@ -16,7 +16,7 @@ class InkEdges:
     Parameters
     ----------
     first, farthest
-        edges farther than that from all rays, mm, are not looked at: first few, and all that
+        edges that rays come to farther away, mm, are not looked at: first few, and all that
         count for those rays that have not found `enough` white beyond ink among them
     """
 
@@ -47,12 +47,14 @@ class InkEdges:
         return found[0], found[1], found[2]
 
     def _within(self, reach: float, origins: Floats, ways: Floats) -> Floats:
-        """(3, n) the crossings of rays with edges that are within reach of their box."""
+        """(3, n) the crossings of rays with edges, all that are within reach."""
         found = np.full((3, len(origins)), np.inf)
-        near = self._near(origins.min(axis=0) - reach, origins.max(axis=0) + reach)
-        begins, ends = self._begins[near], self._ends[near]
-        chunks = 1 + len(origins) * len(near) // _PAIRS_AT_ONCE
-        for some in np.array_split(np.arange(len(origins)), chunks):
+        tips = origins + reach * ways
+        low, high = np.minimum(origins, tips), np.maximum(origins, tips)
+        # Few at a time, so that there is little in the box that holds them.
+        for some in np.array_split(np.arange(len(origins)), 1 + len(origins) // _RAYS_AT_ONCE):
+            near = self._near(low[some].min(axis=0), high[some].max(axis=0))
+            begins, ends = self._begins[near], self._ends[near]
             o, w = origins[some, None], ways[some]
             side, along = _sides(begins - o, w)
             side_at_end, along_at_end = _sides(ends - o, w)
