@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import traceback
+from pathlib import Path
 from random import Random
 from typing import Any
 
@@ -9,6 +11,22 @@ WORDS = ("QUILLMERE ORCHARD", "Tawny Plum", "pear", "QUINCE\nMEDLAR", "", "A", "
 FACES = ("lato-bold", "cinzel-semibold", "kaushan-script", "hershey-sans")
 FIGURES = (0.0, 1.0, -1.0, 0.5, 3.0, 12.0, 40.0, 90.0, -77.5, 200.0)
 PATHS = ("M0 0C20 40 60 -20 80 10L150 0", "M0 0L60 0L60 40L0 40Z", "M-80 0C-40 50 40 -50 80 0")
+
+
+def told(error: Exception) -> str:
+    """An error by its kind, the last line of ours that it came through, and its words."""
+    frames = [f for f in traceback.extract_tb(error.__traceback__) if "/ulvent/" in f.filename]
+    where = f"{Path(frames[-1].filename).name}:{frames[-1].lineno}" if frames else ""
+    return f"{type(error).__name__} {where} {str(error)[:90]}"
+
+
+def most_megabytes() -> int:
+    """The most memory that this process has had.
+
+    Not getrusage: what that says begins with what the process that started this one had.
+    """
+    status = Path("/proc/self/status").read_text(encoding="ascii")
+    return round(int(status.partition("VmHWM:")[2].split()[0]) / 1024)
 
 
 class Fuzz:

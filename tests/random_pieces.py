@@ -13,14 +13,12 @@ import json
 import logging
 import sys
 import time
-import traceback
 from collections.abc import Callable
-from pathlib import Path
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
-from tests.fuzzing import Fuzz
+from tests.fuzzing import Fuzz, most_megabytes, told
 from ulvent.core.acts import AnyAct, perform
 from ulvent.core.base.errors import UlventError
 from ulvent.core.recipe import Piece
@@ -92,7 +90,7 @@ class Trying:
         except UlventError:
             return None
         except Exception as error:  # noqa: BLE001  all of them are what is looked for
-            key = f"{what}: {_told(error)}"
+            key = f"{what}: {told(error)}"
             count, first = self.errors.get(key, (0, str(seed)))
             self.errors[key] = count + 1, first
             return None
@@ -107,12 +105,6 @@ def _shown(work: Workpiece) -> str:
     return Painting(work.layout, "g0").scene(work.findings).model_dump_json()
 
 
-def _told(error: Exception) -> str:
-    frames = [f for f in traceback.extract_tb(error.__traceback__) if "/ulvent/" in f.filename]
-    where = f"{Path(frames[-1].filename).name}:{frames[-1].lineno}" if frames else ""
-    return f"{type(error).__name__} {where} {str(error)[:90]}"
-
-
 def main() -> None:
     logging.disable(logging.CRITICAL)
     count, *seed = map(int, sys.argv[1:])
@@ -121,12 +113,11 @@ def main() -> None:
     trying = Trying()
     for number in range(first, first + count):
         trying.piece(number)
-    memory = int(Path("/proc/self/status").read_text().partition("VmHWM:")[2].split()[0]) / 1024
     slow = sorted(trying.slowest.items(), key=lambda pair: -pair[1][0])[:5]
     print(
         json.dumps(
             {"sound": trying.sound, "acted": trying.acted, "slowest": slow,
-             "memory_mb": round(memory), "errors": trying.errors}
+             "memory_mb": most_megabytes(), "errors": trying.errors}
         )
     )  # fmt: skip
 

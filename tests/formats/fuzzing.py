@@ -25,6 +25,7 @@ from typing import NamedTuple
 
 from tests.formats import samples
 from tests.formats.fonts import as_flavour, made_font
+from tests.fuzzing import most_megabytes, told
 from tests.makings import document
 from ulvent.core.base.errors import CurveError, UlventError
 from ulvent.core.guides import guide_curves
@@ -159,12 +160,9 @@ def tried(reader: str, count: int, seed: int) -> dict[str, object]:
         if took > max(2.0, slowest):
             _saved(f"{reader}-slow", data)
         slowest = max(slowest, took)
-    # Not getrusage: what it says begins with what the process that started this one had.
-    status = Path("/proc/self/status").read_text(encoding="ascii")
-    memory = int(status.partition("VmHWM:")[2].split()[0]) / 1024
     return {
         "reader": reader, "read": read, "refused": refused, "slowest_seconds": round(slowest, 3),
-        "memory_mb": round(memory), "errors": found,
+        "memory_mb": most_megabytes(), "errors": found,
     }  # fmt: skip
 
 
@@ -173,10 +171,7 @@ def _in_trial(error: Exception) -> bool:
 
 
 def _keep(reader: str, found: dict[str, int], error: Exception, data: bytes) -> None:
-    frames = [f for f in traceback.extract_tb(error.__traceback__) if "/ulvent/" in f.filename]
-    last = frames[-1] if frames else None
-    where = f"{Path(last.filename).name}:{last.lineno}" if last else ""
-    key = f"{type(error).__name__} {where} {str(error)[:80]}"
+    key = told(error)
     if key not in found:
         _saved(f"{reader}-{len(found)}", data)
     found[key] = found.get(key, 0) + 1

@@ -11,14 +11,15 @@ import signal
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 from multiprocessing.reduction import ForkingPickler
+from pathlib import Path
 from typing import Any
 
+from ulvent.child_process import end_with_parent
 from ulvent.core.base.at_work import Task, noted_by
 from ulvent.core.base.remembered import forget_all
 
 NOTE_BYTES = 1000
-_PARENT_DIED = 1
-"""`PR_SET_PDEATHSIG` of prctl(2)."""
+_PARTED = "\x1f"
 
 
 class OutOfMemoryError(Exception):
@@ -54,13 +55,13 @@ def written(task: Task | None) -> bytes:
     """A task as it is noted, and `read` back."""
     if task is None:
         return b""
-    text = "\0".join((task.field, task.doing, task.instead)).replace("\0", "\x1f")
+    text = _PARTED.join((task.field, task.doing, task.instead))
     return text.encode()[: NOTE_BYTES - 1]
 
 
 def read(noted: bytes) -> Task | None:
     """What was noted; nothing where nothing was, or where it is only half written."""
-    parts = noted.decode(errors="ignore").split("\x1f")
+    parts = noted.decode(errors="ignore").split(_PARTED)
     return Task(*parts) if len(parts) == 3 else None
 
 
@@ -88,7 +89,7 @@ def _belong_to_parent() -> None:
     """End with the process that this one belongs to, and leave its signals to it."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
-    ctypes.CDLL(None).prctl(_PARENT_DIED, signal.SIGKILL)
+    end_with_parent(signal.SIGKILL)
     if os.getppid() == 1:  # it was gone before it could be said
         os._exit(0)
 
@@ -112,15 +113,19 @@ def tidied() -> None:
 
 def own_bytes(pid: int) -> int:
     """Memory that a process has, but for what files are mapped to; nothing where it has ended."""
-    with contextlib.suppress(OSError), open(f"/proc/{pid}/statm", encoding="ascii") as file:
-        _, resident, shared, *_ = map(int, file.read().split())
-        return (resident - shared) * resource.getpagesize()
-    return 0
+    _, resident, shared, *_ = _memory(pid)
+    return resident - shared
 
 
 def data_bytes(pid: int) -> int:
-    """All that a process may write to and shares with no other, touched or not;
-    nothing of one that has ended."""
-    with contextlib.suppress(OSError), open(f"/proc/{pid}/statm", encoding="ascii") as file:
-        return int(file.read().split()[5]) * resource.getpagesize()
-    return 0
+    """All that a process may write to and shares with no other, touched or not."""
+    return _memory(pid)[5]
+
+
+def _memory(pid: int) -> list[int]:
+    """The seven figures of proc(5)'s `statm`, in bytes; all 0 for a process that has ended."""
+    try:
+        figures = Path(f"/proc/{pid}/statm").read_text(encoding="ascii").split()
+    except OSError:
+        return [0] * 7
+    return [int(figure) * resource.getpagesize() for figure in figures]

@@ -17,6 +17,7 @@ from typing import Any, TypeVar
 
 import structlog
 
+from ulvent.core.base.at_work import TOO_MUCH_MEMORY
 from ulvent.core.base.errors import UlventError
 from ulvent.crew import inside
 
@@ -136,7 +137,7 @@ class Worker:
             raise self._ended(process) from error
         if isinstance(found, inside.OutOfMemoryError):
             self._renew()
-            raise self._given_up("takes more memory than there is for it")
+            raise self._given_up(TOO_MUCH_MEMORY)
         if not done:
             raise found
         result: R = found
@@ -194,7 +195,7 @@ class Worker:
         if code in _ENDED_BY_MACHINE:
             return WorkerDiedError(f"the worker was ended (signal {-(code or 0)})")
         log.error("a worker ended", exit_code=code)
-        return self._given_up("takes more memory than there is for it")
+        return self._given_up(TOO_MUCH_MEMORY)
 
     def _alive(self) -> tuple[Connection, ForkServerProcess]:
         with self._lock:

@@ -7,7 +7,6 @@ kernel to stop when this process dies, however it dies.
 
 from __future__ import annotations
 
-import ctypes
 import hashlib
 import os
 import pwd
@@ -18,11 +17,13 @@ import socket
 import subprocess
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 import psycopg
 
+from ulvent.child_process import end_with_parent
 from ulvent.core.base.errors import UlventError
 
 _INSTALLED = Path("/usr/lib/postgresql")
@@ -32,7 +33,6 @@ _LIBRARY_DATA = Path("/var/lib/ulvent")
 _TRIES = 5
 _START_SECONDS = 30.0
 _STOP_SECONDS = 20.0
-_PR_SET_PDEATHSIG = 1
 
 
 class DatabaseServerError(UlventError):
@@ -167,7 +167,8 @@ class PrivateServer:
                 stdout=log,
                 stderr=log,
                 start_new_session=True,
-                preexec_fn=_die_with_parent,  # noqa: PLW1509  one prctl call, no locks
+                # SIGINT is PostgreSQL's fast stop.
+                preexec_fn=partial(end_with_parent, signal.SIGINT),  # noqa: PLW1509
                 **self._identity(),
             )
         deadline = time.monotonic() + _START_SECONDS
@@ -223,8 +224,3 @@ def _free_port() -> int:
         probe.bind(("127.0.0.1", 0))
         port: int = probe.getsockname()[1]
         return port
-
-
-def _die_with_parent() -> None:
-    """In the child: have the kernel send SIGINT, PostgreSQL's fast stop, when the parent dies."""
-    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGINT)

@@ -30,7 +30,7 @@ SOON = 15.0
 LATER = 60.0
 """The same for a proof, or a file."""
 _LOOK_SECONDS = 0.5
-PRELOADED = ["ulvent.web.preloaded"]
+PRELOADED = ["ulvent.web.app", "ulvent.web.preloaded"]
 
 R = TypeVar("R")
 
@@ -82,10 +82,11 @@ class Hands:
 
     url: str
     crew: Crew
+    standing: Standing = field(init=False)
     _states: count[int] = field(default_factory=count)
 
     def __post_init__(self) -> None:
-        self.standing = Standing(self.url, next(self._states))
+        self.faces_changed()
 
     def faces_changed(self) -> None:
         """A face has come or gone: benches read it anew, and lay out anew what it is in."""

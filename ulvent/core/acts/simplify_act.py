@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from ulvent.core.acts.act import Act, Done, drawn, guide_of, with_guide
-from ulvent.core.guides import guide_curve
+from ulvent.core.guides import own_line
 from ulvent.core.guides.fewer_points import fewer_points
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Piece
@@ -23,11 +23,7 @@ class Simplify(Act):
     def perform(self, piece: Piece, faces: FaceNamed) -> Done:
         guide = drawn(guide_of(piece, self.guide))
         # In its own frame, so that it stays turned and moved as it is.
-        plain = guide.model_copy(
-            update={"centre": (0.0, 0.0), "turned": 0.0, "scaled": 1.0, "seam": 0.0, "part": None,
-                    "reverse": False, "corners": "pass"}
-        )  # fmt: skip
-        found = fewer_points(guide_curve(plain), self.tolerance / guide.scaled)
+        found = fewer_points(own_line(guide), self.tolerance / guide.scaled)
         was, now = len(guide.nodes), len(found.nodes)
         if now >= was:
             said = f"{was} points are as few as keep the line within {self.tolerance:g} mm"

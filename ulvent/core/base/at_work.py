@@ -36,6 +36,8 @@ class Task:
         return wrong_field(self.field, f"{self.doing} {why}; {self.instead}")
 
 
+TOO_MUCH_MEMORY = "takes more memory than there is for it"
+
 Note = Callable[[Task | None], None]
 _NOTE: ContextVar[Note | None] = ContextVar("note", default=None)
 _TASK: ContextVar[Task | None] = ContextVar("task", default=None)
@@ -58,7 +60,7 @@ def at_work(field: str, doing: str, instead: str) -> Iterator[None]:
     try:
         yield
     except MemoryError as error:
-        raise task.given_up("takes more memory than there is for it") from error
+        raise task.given_up(TOO_MUCH_MEMORY) from error
     finally:
         _TASK.reset(token)
         if note is not None:

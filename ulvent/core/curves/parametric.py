@@ -21,7 +21,15 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Complexes, Floats, Integers, Lengths, Stations
+from ulvent.core.base.arrays import (
+    Booleans,
+    Complexes,
+    Floats,
+    Integers,
+    Lengths,
+    Stations,
+    counted_up,
+)
 from ulvent.core.base.tolerances import CORNER, QUADRATURE
 from ulvent.core.curves.curve import Corners, Curve, Frames
 from ulvent.core.curves.fitted import fitted_segments
@@ -182,9 +190,8 @@ class Parametric(Curve):
         """Segments, parameters and rough stations along every panel, its ends included."""
         panels = self._panels
         counts = np.where(self._steady[panels.which], 2, _BEND_SAMPLES)
-        panel = np.repeat(np.arange(len(counts)), counts)
-        firsts = np.repeat(np.cumsum(counts) - counts, counts)
-        shares = (np.arange(len(panel)) - firsts) / (counts - 1)[panel]
+        panel, sample = counted_up(counts)
+        shares = sample / (counts - 1)[panel]
         t = panels.begin[panel] + (panels.end - panels.begin)[panel] * shares
         stations = self._starts[panel] + panels.lengths[panel] * shares
         return panels.which[panel], t, stations

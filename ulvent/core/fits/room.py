@@ -129,9 +129,9 @@ def bounds_lacking(fit: Fit, standing: Standing) -> str:
 
 def within_bounds(lines: Sequence[Setting], fit: Fit, standing: Standing) -> float:
     """What outlines leave beside the distance that they keep from edges and other turns."""
-    least = math.inf
+    rooms: list[float] = []
     if keeps_from_turns(lines[0].lettering, fit):
-        least = beyond_turns(lines, fit.clear) + fit.clear
+        rooms.append(beyond_turns(lines, fit.clear))
     edges: list[Edge] = []
     if "blank" in fit.within and standing.blank:
         edges += edges_of_blank(standing.blank)
@@ -141,8 +141,8 @@ def within_bounds(lines: Sequence[Setting], fit: Fit, standing: Standing) -> flo
         edges += [edge_toward(edge, inner) for edge in standing.edges]
     if edges:
         cubics = cubics_of(lines)
-        least = min([least, *(inside_by(cubics, edge) for edge in edges)])
-    return least - fit.clear
+        rooms += [inside_by(cubics, edge) - fit.clear for edge in edges]
+    return min(rooms, default=math.inf)
 
 
 def every_line(lines: Iterable[Setting], fit: Fit) -> float:

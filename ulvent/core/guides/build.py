@@ -95,6 +95,23 @@ def guide_curve(guide: AnyGuide, others: Mapping[str, Curve] | None = None) -> C
     return _made(plain, tuple((others or {})[name] for name in guide.leans_on))
 
 
+def own_line(guide: AnyGuide) -> Curve:
+    """The line of a guide that leans on no other, in its own frame.
+
+    Neither moved, turned, scaled, cut, reversed nor rounded: what is made of it can stay so.
+
+    Raises
+    ------
+    CurveError, WrongRecipeError
+        As `guide_curve` does.
+    """
+    plain = guide.model_copy(
+        update={"centre": (0.0, 0.0), "turned": 0.0, "scaled": 1.0, "seam": 0.0, "part": None,
+                "reverse": False, "corners": "pass"}
+    )  # fmt: skip
+    return guide_curve(plain)
+
+
 @remembered(_REMEMBERED)
 def _made(guide: AnyGuide, bases: tuple[Curve, ...]) -> Curve:
     line = kind_of(guide).line(guide, bases)

@@ -8,7 +8,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats
+from ulvent.core.base.arrays import Floats, Points
 from ulvent.core.curves import Curve, nearest
 from ulvent.core.guides.drawn import Node, drawn_line
 from ulvent.core.guides.freehand import fitted_nodes
@@ -17,7 +17,6 @@ _SHARP = math.radians(20.0)
 _FEWEST, _MOST = 200, 3200
 """Samples along the line: more are taken while the line is missed between them."""
 _LOOKED_AT = 2000
-_TO_COMPLEX = np.array([1.0, 1j])
 
 
 @dataclass(frozen=True)
@@ -55,10 +54,7 @@ def smoothed(curve: Curve, tolerance: float) -> Fewer:
     Turns that many of them make together stay corners; those of single ones are tremble.
     """
     points = np.array([segment.start for segment in curve.segments()] + [curve.segments()[-1].end])
-    nodes = [Node.model_validate(one) for one in fitted_nodes(points @ _TO_COMPLEX, tolerance)]
-    if curve.closed and len(nodes) > 2:
-        nodes = [_met(nodes[-1], nodes[0], False), *nodes[1:-1]]
-    return Fewer(tuple(nodes), _off(curve, drawn_line(tuple(nodes), curve.closed)))
+    return _through(_nodes(points, tolerance), curve, corner_at_seam=False)
 
 
 def _fitted(curve: Curve, tolerance: float, count: int) -> Fewer:
@@ -68,12 +64,21 @@ def _fitted(curve: Curve, tolerance: float, count: int) -> Fewer:
     for begin, end in pairwise(bounds.tolist()):
         share = max(8, math.ceil(count * (end - begin) / curve.length))
         points = curve.points(np.linspace(begin, end, share))
-        found = fitted_nodes(points @ _TO_COMPLEX, tolerance)
-        part = [Node.model_validate(node) for node in found]
+        part = _nodes(points, tolerance)
         nodes = [*nodes[:-1], _met(nodes[-1], part[0], True), *part[1:]] if nodes else part
+    return _through(nodes, curve, bool(np.isin([0.0, curve.length], sharp).any()))
+
+
+def _nodes(points: Points, tolerance: float) -> list[Node]:
+    """Nodes of a line near points, (n, 2), mm."""
+    found = fitted_nodes(points @ np.array([1.0, 1j]), tolerance)
+    return [Node.model_validate(node) for node in found]
+
+
+def _through(nodes: list[Node], curve: Curve, corner_at_seam: bool) -> Fewer:
+    """The nodes of a line that is closed as a curve is, and how far it is from that."""
     if curve.closed and len(nodes) > 2:
-        at_seam = bool(np.isin([0.0, curve.length], sharp).any())
-        nodes = [_met(nodes[-1], nodes[0], at_seam), *nodes[1:-1]]
+        nodes = [_met(nodes[-1], nodes[0], corner_at_seam), *nodes[1:-1]]
     return Fewer(tuple(nodes), _off(curve, drawn_line(tuple(nodes), curve.closed)))
 
 

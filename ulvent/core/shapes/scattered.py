@@ -1,6 +1,8 @@
-"""A region in many parts, asked for what lies near some place."""
+"""Many regions, asked for what of them lies near some place."""
 
 from __future__ import annotations
+
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -9,18 +11,18 @@ from ulvent.core.shapes.region import Region
 
 
 class Scattered:
-    """The parts of a region by where they lie.
+    """Regions by where they lie: letters, ties, or the parts of one region.
 
-    What is done to a whole region takes as long as all of it; near a place there are few parts.
+    What is done to all of them takes as long as all are; near a place there are few.
     """
 
-    def __init__(self, region: Region) -> None:
-        self._parts = region.parts
-        self._boxes = np.array([part.bounds for part in self._parts]).reshape(-1, 4)
+    def __init__(self, regions: Sequence[Region]) -> None:
+        self._regions = regions
+        self._boxes = np.array([region.bounds for region in regions]).reshape(-1, 4)
 
     def near(self, bounds: Bounds) -> Region:
-        """All parts whose boxes touch a box."""
+        """All whose boxes have something in common with a box, made one; empty without any."""
         x0, y0, x1, y1 = bounds
         low_x, low_y, high_x, high_y = self._boxes.T
-        touching = (low_x <= x1) & (high_x >= x0) & (low_y <= y1) & (high_y >= y0)
-        return Region.joined(self._parts[index] for index in np.flatnonzero(touching).tolist())
+        near = (low_x < x1) & (high_x > x0) & (low_y < y1) & (high_y > y0)
+        return Region.joined(self._regions[index] for index in np.flatnonzero(near).tolist())

@@ -194,7 +194,7 @@ class Fall(NamedTuple):
 
 def fall_of(ink: Region, width: float, sheet: Region) -> Fall:
     """What of the sheet hangs together with its edge by a width or more, and what does not."""
-    left, letters = sheet.minus(ink), Scattered(ink)
+    left, letters = sheet.minus(ink), Scattered(ink.parts)
     # The same as shrinking what is left, letter by letter.
     shrunk = sheet.offset(-width / 2.0)
     cores = shrunk.minus(ink.offset(width / 2.0)).parts

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated, Self
 
-import numpy as np
 from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import Model, ToolSize, WrongRecipeError
@@ -98,7 +97,7 @@ def _of_several(
     ]
     if not loose:
         return []
-    near = Scattered(Region.joined(loose).offset(_NEAR))
+    near = Scattered(Region.joined(loose).offset(_NEAR).parts)
     held: list[Bridge] = []
     for tie in bridges_of(ink, recipe.width, fall):
         region = tie.region()
@@ -115,14 +114,11 @@ def _without_ties(letters: list[Cutout], ties: list[Bridge]) -> list[Cutout]:
     """Letters with bridges left standing in them."""
     if not ties:
         return letters
-    regions = [tie.region() for tie in ties]
-    boxes = np.array([region.bounds for region in regions])
+    regions = Scattered([tie.region() for tie in ties])
     found: list[Cutout] = []
     for letter in letters:
-        x0, y0, x1, y1 = letter.area.bounds
-        near = (boxes[:, 0] < x1) & (boxes[:, 2] > x0) & (boxes[:, 1] < y1) & (boxes[:, 3] > y0)
-        mine = [regions[index] for index in np.flatnonzero(near).tolist()]
-        left = letter.area.minus(Region.joined(mine)) if mine else letter.area
+        mine = regions.near(letter.area.bounds)
+        left = letter.area if mine.is_empty else letter.area.minus(mine)
         if left.area == letter.area.area:
             found.append(letter)
         else:

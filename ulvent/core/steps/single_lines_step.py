@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from ulvent.core.base.arrays import extent
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import Model, ToolSize, ToolSizeOrNone
 from ulvent.core.base.inputs import Figure, Option, Switch, When
@@ -69,12 +70,12 @@ def _lines_in(recipe: Strokes, area: Region) -> float:
     """About how many lines or rings fill a letter."""
     if recipe.kind == "rings":
         return area.area / max(area.perimeter, JOINT) / recipe.pitch
-    angle = math.radians(recipe.angle)
-    (x0, y0, x1, y1), across = area.bounds, (abs(math.sin(angle)), abs(math.cos(angle)))
-    sizes = (across[0] * (x1 - x0) + across[1] * (y1 - y0), 0.0)
+    angle, (width, height) = math.radians(recipe.angle), extent(area.bounds)
+    sine, cosine = abs(math.sin(angle)), abs(math.cos(angle))
+    size = sine * width + cosine * height
     if recipe.kind == "cross-hatch":
-        sizes = (sizes[0], across[1] * (x1 - x0) + across[0] * (y1 - y0))
-    return sum(sizes) / recipe.pitch
+        size += cosine * width + sine * height
+    return size / recipe.pitch
 
 
 def _of(letter: Cutout, line: Polyline) -> SingleLine:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.base.errors import PieceError
 from ulvent.core.curves.parallel import TRACED
-from ulvent.core.guides import guide_curve
+from ulvent.core.guides import own_line
 from ulvent.core.guides.fewer_points import Fewer, smoothed
 from ulvent.core.guides.kinds.path_guide import PathGuide
 from ulvent.core.layout import LaidGuide, Layout
@@ -39,21 +39,12 @@ def _remedies(layout: Layout, lettering: Lettering) -> list[Remedy]:
     found: dict[int, Remedy] = {}
     for off in _OFF if isinstance(guide.recipe, PathGuide) else ():
         try:
-            line = _smooth(guide, off)
+            line = smoothed(own_line(guide.recipe), off / guide.recipe.scaled)
         except PieceError:
             continue  # too many points: a line that is farther off may do
         if len(line.line(guide.curve.closed).corners.stations) < TRACED:
             found.setdefault(len(line.nodes), _remedy(guide, line))
     return list(found.values())
-
-
-def _smooth(guide: LaidGuide, off: float) -> Fewer:
-    """A smooth line through the guide in its own frame, so that it stays turned and moved."""
-    plain = guide.recipe.model_copy(
-        update={"centre": (0.0, 0.0), "turned": 0.0, "scaled": 1.0, "seam": 0.0, "part": None,
-                "reverse": False, "corners": "pass"}
-    )  # fmt: skip
-    return smoothed(guide_curve(plain), off / guide.recipe.scaled)
 
 
 def _remedy(guide: LaidGuide, line: Fewer) -> Remedy:
