@@ -331,6 +331,15 @@ class WrittenOutputs(unittest.TestCase):
         piece = self.piece(letterings=[{**one, "id": "a"}, {**one, "id": "b", "at": 100}])
         names = [group.name for group in workpiece(piece).groups]
         self.assertEqual(names[:2], ["PEAR", "PEAR 2"])
+        texts = ["PEAR", "Pear", "PEAR 2", "PEAR: 2"]
+        piece = self.piece(
+            letterings=[{**one, "id": f"t{n}", "text": text} for n, text in enumerate(texts)]
+        )
+        drawing = ezdxf.read(io.StringIO(write_dxf(workpiece(piece)).decode()))
+        cut = {
+            name.casefold() for e in drawing.modelspace() if "ear" in (name := e.dxf.layer).lower()
+        }
+        self.assertEqual(len(cut), 4)
 
     def test_the_material_says_what_is_usual(self) -> None:
         words = {"id": "t", "guide": "rim", "text": "PEAR", "face": "lato-bold", "height": 9}

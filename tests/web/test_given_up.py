@@ -11,10 +11,11 @@ import unittest
 from collections.abc import Callable
 from contextlib import suppress
 from typing import Any
-from unittest.mock import patch
+from unittest.mock import MagicMock, patch
 
 from tests.makings import document
 from tests.web.served import HOME, LIVE, WebTest
+from ulvent.web.live_answers import replies
 
 WORDS = "QUILLMERE ORCHARD AND OLD RUSSET PEARS "
 
@@ -44,6 +45,16 @@ class OverTime(WebTest):
         self.assertIn("“Bridges” on", problem["detail"])
         self.assertIn("takes more than 2.5 seconds", problem["detail"])
         self.assertIn("fewer letters", problem["detail"])
+
+    def test_the_end_of_memory_is_no_error_of_the_piece(self) -> None:
+        asked = json.dumps({"sequence": 1, "piece": document()})
+        memory_ends = patch("ulvent.web.live_answers.answers", side_effect=MemoryError)
+        with memory_ends, self.assertRaises(MemoryError):
+            list(replies(asked, set(), MagicMock()))
+        with patch("ulvent.web.live_answers.answers", side_effect=ValueError):
+            ((said, more),) = replies(asked, set(), MagicMock())
+        self.assertIn("the log has more", said)
+        self.assertFalse(more)
 
     def test_a_file_from_elsewhere_that_takes_too_long_to_read_is_refused(self) -> None:
         line = "M0 0" + "C1 2 3 4 5 6" * 15_000

@@ -26,7 +26,7 @@ from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves import ArcSegment, Segment
 from ulvent.core.curves.cubics import raised
 from ulvent.core.outlines import FileOutline, Outline
-from ulvent.core.prepare import Group, other_guides
+from ulvent.core.prepare import Group, numbered, other_guides
 from ulvent.core.shapes import arc_of
 from ulvent.core.workshop import Workpiece
 
@@ -53,8 +53,9 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
         document.header.custom_vars.append("Left out", work.left_out)
     space = document.modelspace()
     piece = work.layout.piece
-    for group in work.groups:
-        layer = _layer_name(group)
+    # Without the signs that DXF does not take, names may be the same.
+    layers = numbered([_layer_name(group) for group in work.groups])
+    for group, layer in zip(work.groups, layers, strict=True):
         colour = int(piece.colour(group.output).removeprefix("#"), 16)
         document.layers.add(layer, true_color=colour, color=_nearest_index(colour))
         for outline in (*group.areas, *group.lines):

@@ -163,6 +163,8 @@ def replies(text: str, sent: set[str], bench: Bench) -> Iterator[tuple[str, bool
     except ValidationError as error:
         reason = "; ".join(detail["msg"] for detail in error.errors())
         problems = fields([FieldProblem("", f"not a request of the live channel: {reason}")])
+    except MemoryError:  # the worker says so, and is renewed
+        raise
     except Exception as error:  # the channel outlives any one bad piece
         log.error("live request failed", exc_info=error)
         problems = fields([FieldProblem("", "Ulvent could not lay this out; the log has more")])

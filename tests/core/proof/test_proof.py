@@ -10,7 +10,7 @@ import numpy as np
 import shapely
 
 from tests.areas import as_shapely, polygons_of
-from tests.makings import BOARD_RING, LINE, RING, board, found_in, laid, laid_out, proofed
+from tests.makings import BOARD_RING, LINE, RING, board, document, found_in, laid, laid_out, proofed
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.prepare import prepared
 from ulvent.core.proof import Finding, material
@@ -116,6 +116,22 @@ class Outlines(unittest.TestCase):
         (found,) = findings(layout, "outside-blank")
         top = max(piece.area.bounds[3] for piece in prepared(layout).layers[0].cutouts)
         self.assertAlmostEqual(found.figure, top - 15.0, delta=0.01)
+
+    def test_a_stroke_across_a_notch_is_outside_with_no_corner_of_it(self) -> None:
+        banner = {"kind": "banner", "width": 400, "height": 120, "notch": 25}
+        notch = shapely.Polygon([(200, 60), (175, 0), (200, -60)])
+        line = {"kind": "line", "length": 20, "centre": [175, -35]}
+        words = {"id": "t", "guide": "a", "text": "I", "face": "lato-bold", "height": 70}
+        layout = laid(document(guides=[{"id": "a", **line}], blank=banner, letterings=[words]))
+        (stroke,) = polygons_of(prepared(layout).layers[0].area).geoms
+        self.assertTrue(all(not notch.contains(shapely.Point(at)) for at in stroke.exterior.coords))
+        (found,) = findings(layout, "outside-blank")
+        within = stroke.intersection(notch)
+        far = max(
+            notch.exterior.distance(shapely.Point(at))
+            for at in within.segmentize(0.05).exterior.coords
+        )
+        self.assertAlmostEqual(found.figure, far, delta=0.05)
 
     def test_and_outside_of_what_the_tool_reaches(self) -> None:
         layout = board("OAK")

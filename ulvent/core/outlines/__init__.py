@@ -13,12 +13,14 @@ from ulvent.core.outlines.edges import (
     laid_segment,
     moved_segment,
 )
+from ulvent.core.outlines.even_places import EvenPlaces, even_places
 from ulvent.core.outlines.outline import Contour, Outline, OutlinePen
 from ulvent.core.outlines.polyline import Polyline, Walk
 
 __all__ = [
     "TOUCHING",
     "Contour",
+    "EvenPlaces",
     "FileOutline",
     "Outline",
     "OutlinePen",
@@ -26,6 +28,7 @@ __all__ = [
     "Walk",
     "curve_of",
     "ends_of",
+    "even_places",
     "in_line",
     "laid_segment",
     "moved_segment",

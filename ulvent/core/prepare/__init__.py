@@ -6,6 +6,7 @@ from ulvent.core.prepare.groups import (
     laid_lines,
     layer_names,
     layer_outputs,
+    numbered,
     other_guides,
     output_of,
 )
@@ -24,6 +25,7 @@ __all__ = [
     "laid_lines",
     "layer_names",
     "layer_outputs",
+    "numbered",
     "other_guides",
     "output_of",
     "prepared",

@@ -199,8 +199,11 @@ class _Gathering:
 
 def numbered(names: Sequence[str]) -> Iterable[str]:
     """Names of which the same ones are numbered: some formats hold capitals for nothing."""
-    seen: dict[str, int] = {}
+    seen: set[str] = set()
     for name in names:
-        key = name.lower()
-        seen[key] = seen.get(key, 0) + 1
-        yield f"{name} {seen[key]}" if seen[key] > 1 else name
+        number, one = 1, name
+        while one.lower() in seen:
+            number += 1
+            one = f"{name} {number}"
+        seen.add(one.lower())
+        yield one

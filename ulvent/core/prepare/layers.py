@@ -14,6 +14,9 @@ from ulvent.core.shapes import Region, refitted, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
 from ulvent.core.steps.cutout import Cutout, SingleLine
 
+_SEEN = 0.001
+"""mm."""
+
 
 @dataclass(frozen=True, eq=False)
 class Layer:
@@ -55,8 +58,8 @@ class Layer:
 
     @cached_property
     def area(self) -> Region:
-        """All cutouts together."""
-        return Region.joined(cutout.area for cutout in self.cutouts)
+        """All cutouts together, with edges that are off by less than the proof tells apart."""
+        return Region.joined(cutout.area.simplified(_SEEN) for cutout in self.cutouts)
 
     @cached_property
     def outlines(self) -> tuple[Outline, ...]:

@@ -51,9 +51,14 @@ def letters_outside(line: Setting, shape: Region) -> list[int]:
         return []
     corners = _corners(line)
     within = shape.contains(corners.reshape(-1, 2)).reshape(-1, 4).all(axis=1)
-    # A box that is outside with a corner may have its ink inside.
     doubtful = np.flatnonzero(~within & line.drawn)
-    return [int(index) for index in doubtful if _is_outside(line, int(index), shape)]
+    if not len(doubtful):
+        return []
+    # A box that is outside with a corner may have its ink inside.
+    inked = [_ink(line, int(index)) for index in doubtful]
+    owners = np.repeat(np.arange(len(inked)), [len(points) for points in inked])
+    out = np.unique(owners[~shape.contains(np.concatenate(inked))])
+    return [int(index) for index in doubtful[out]]
 
 
 def _corners(line: Setting) -> Points:
@@ -64,11 +69,12 @@ def _corners(line: Setting) -> Points:
     return boxes[:, [[0, 1], [0, 3], [2, 3], [2, 1]]]
 
 
-def _is_outside(line: Setting, index: int, shape: Region) -> bool:
+def _ink(line: Setting, index: int) -> Points:
+    """(n, 2) points of a letter's edge, mm."""
     if line.bent:
         contours = [points for points, _ in flat_contours(line.placed_outline(index))]
     else:
         matrix, scale = line.matrices[index], float(line.scales[index])
         own = flat_contours(line.outline(index), scale)
         contours = [points @ matrix[:, :2].T + matrix[:, 2] for points, _ in own]
-    return bool(contours) and not shape.contains(np.concatenate(contours)).all()
+    return np.concatenate(contours or [np.empty((0, 2))])

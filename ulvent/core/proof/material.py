@@ -15,6 +15,7 @@ from ulvent.core.base.arrays import Point
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.prepare import Layer
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.scattered import reaching_out
 
 MARGIN = 0.1
 """Of the lettering's size: a sheet that is not given is so much larger on each side."""
@@ -85,9 +86,9 @@ def material(layers: tuple[Layer, ...], blank: Region, use: Literal["kept", "rem
         return Material("kept", sheet, area, parts)
     sheet = sheet_of(layers, blank)
     stays = sheet.minus(area)
-    edge = sheet.offset(-_EDGE)
-    held = [(part, not part.minus(edge).is_empty) for part in stays.parts]
-    return Material("removed", sheet, stays, _numbered(held))
+    held = reaching_out(stays.parts, sheet.offset(-_EDGE)).tolist()
+    parts = _numbered(list(zip(stays.parts, held, strict=True)))
+    return Material("removed", sheet, stays, parts)
 
 
 _EDGE = 1e-3

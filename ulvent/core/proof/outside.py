@@ -2,25 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
+from ulvent.core.base.arrays import Points
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.outlines import Polyline, even_places
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import farthest_from, xy
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.scattered import corners_beyond
+
+_STEP, _LEAST = 0.1, 8
+"""Places on an edge, mm apart, and at least so many, that are held against a shape."""
 
 
 def outside(check: Check, subject: Subject, shape: Region, name: str) -> list[Finding]:
     """What `check` finds of all that is cut outside of a shape."""
     if shape.is_empty:
         return []
-    area = Region.joined(layer.area for layer in subject.ready.layers)
-    out = area.minus(shape.offset(JOINT))
-    if out.is_empty:
-        return []
-    points = np.concatenate(out.rings)
-    points = points[~shape.contains(points)]
+    points = _beyond([part for layer in subject.ready.layers for part in layer.area.parts], shape)
     if not len(points):
         return []
     farthest, far = farthest_from(points, shape)
@@ -33,3 +36,18 @@ def outside(check: Check, subject: Subject, shape: Region, name: str) -> list[Fi
             key=check.kind,
         )
     ]
+
+
+def _beyond(areas: Sequence[Region], shape: Region) -> Points:
+    """(n, 2) corners of areas outside of a shape, and places on edges that only cross it."""
+    larger = shape.offset(JOINT)
+    beyond, owners = corners_beyond(areas, larger)
+    # With all its corners inside an area can only leave a shape where that has a corner in it.
+    inside = np.bincount(owners, minlength=len(areas)) == 0
+    edge, found = np.concatenate(shape.rings), [beyond]
+    for area in (areas[index] for index in np.flatnonzero(inside).tolist()):
+        x0, y0, x1, y1 = area.bounds
+        if ((edge > (x0, y0)) & (edge < (x1, y1))).all(axis=1).any():
+            out = [Polyline(ring, True) for ring in area.minus(larger).rings]
+            found.append(even_places(out, _STEP, _LEAST).points)
+    return np.concatenate(found)

@@ -35,15 +35,27 @@ _MITRE_LIMIT = 4.0
 
 
 class Region:
-    """An immutable area with holes."""
+    """An immutable area with holes.
+
+    It is made from Clipper's section, or from rings that Clipper has made: those become a
+    section again only where something is done to it.
+    """
 
     def __init__(
         self,
-        section: manifold3d.CrossSection | None = None,
+        made_from: manifold3d.CrossSection | tuple[Floats, ...] = (),
         knots: tuple[Floats, ...] = (),
     ) -> None:
-        self._section = _Section() if section is None else section
+        self._made_from = made_from
         self._knots = knots
+
+    @cached_property
+    def _section(self) -> manifold3d.CrossSection:
+        if not isinstance(self._made_from, tuple):
+            return self._made_from
+        if not self._made_from:
+            return _Section()
+        return _Section(list(self._made_from), manifold3d.FillRule.Positive)
 
     @property
     def knots(self) -> Points:
@@ -137,22 +149,27 @@ class Region:
         """What is here and there."""
         return Region(self._section ^ other._section, self._knots + other._knots)
 
-    def offset(self, distance: float, corners: Corners = "round") -> Region:
+    def offset(
+        self, distance: float, corners: Corners = "round", off: float | None = None
+    ) -> Region:
         """Grown by a distance, mm, or, where it is negative, shrunk.
 
         `corners` are those at which the new edge opens: convex ones when it grows,
-        hollow ones when it shrinks.
+        hollow ones when it shrinks. An edge that no one will draw may be `off` by so much, mm,
+        and has far fewer points.
         """
         if distance == 0.0 or self.is_empty:
             return self
-        join, segments = _JOINS[corners], _segments(abs(distance))
+        join, radius = _JOINS[corners], abs(distance)
+        segments = _segments(radius) if off is None else _segments_off(radius, off)
         # Part by part: sweeping over all letters at once takes eight times as long.
         parts = [
             part.offset(distance, join, _MITRE_LIMIT, segments)
             for part in self._section.decompose()
         ]
         # Every round joint adds points: those that say nothing are left out again.
-        return Region(_Section.batch_boolean(parts, manifold3d.OpType.Add).simplify(_SAME_LINE))
+        joined = _Section.batch_boolean(parts, manifold3d.OpType.Add)
+        return Region(joined.simplify(_SAME_LINE if off is None else off))
 
     def simplified(self, tolerance: float) -> Region:
         """With fewer points, none of those left out farther than `tolerance` from the edge."""
@@ -165,20 +182,20 @@ class Region:
     @cached_property
     def rings(self) -> tuple[Floats, ...]:
         """Outer rings counter-clockwise, holes clockwise, (k, 2)."""
-        return tuple(np.asarray(ring) for ring in self._section.to_polygons())
+        if isinstance(self._made_from, tuple):
+            return self._made_from
+        return tuple(np.asarray(ring) for ring in self._made_from.to_polygons())
 
     @cached_property
     def parts(self) -> tuple[Region, ...]:
         """What hangs together, each with its holes, from the left and from below."""
-        parts = (Region(section, self._knots) for section in self._section.decompose())
-        return tuple(
-            sorted((part for part in parts if part.area > 0.0), key=lambda part: part.bounds)
-        )
+        parts = [Region(rings, self._knots) for rings in _hanging_together(self.rings)]
+        return tuple(sorted(parts, key=lambda part: part.bounds))
 
     @cached_property
     def area(self) -> float:
         """Square mm."""
-        return float(self._section.area())
+        return float(sum(map(ring_area, self.rings)))
 
     @cached_property
     def perimeter(self) -> float:
@@ -329,18 +346,42 @@ class _Strips:
         return inside
 
 
+def _hanging_together(rings: Sequence[Floats]) -> list[tuple[Floats, ...]]:
+    """Each outer ring with the holes that are directly in it."""
+    areas = np.array([ring_area(ring) for ring in rings])
+    outer = np.flatnonzero(areas > 0.0)
+    found = {index: [rings[index]] for index in outer.tolist()}
+    corners = [np.concatenate([ring.min(axis=0), -ring.max(axis=0)]) for ring in rings]
+    lows = np.array(corners).reshape(-1, 4)
+    for hole in np.flatnonzero(areas < 0.0).tolist():
+        round_it = outer[(lows[outer] <= lows[hole]).all(axis=1)]
+        for index in round_it[np.argsort(areas[round_it])].tolist():
+            # Rings may touch: what counts is where most of a hole is.
+            alone = len(round_it) == 1
+            if alone or Region((rings[index],)).contains(rings[hole]).mean() > 0.5:
+                found[index].append(rings[hole])
+                break
+    return [tuple(some) for some in found.values()]
+
+
 def ring_area(ring: Points) -> float:
     """Square mm, positive counter-clockwise."""
+    # Seen from its first corner, what closes the ring adds nothing.
     x, y = (ring - ring[0]).T
-    return float((x * np.roll(y, -1) - y * np.roll(x, -1)).sum() / 2.0)
+    return float(x[:-1] @ y[1:] - y[:-1] @ x[1:]) / 2.0
 
 
 def _segments(radius: float) -> int:
     """Chords of a whole circle that is as dense as `flat_contours` makes a curve."""
-    by_bend = math.pi / math.acos(1.0 - min(DENSE / radius, 0.5))
+    by_bend = _segments_off(radius, DENSE)
     by_turn = 2.0 * math.pi / (0.6 * SMOOTH_TURN)
     by_length = 2.0 * math.pi * radius / (0.8 * LONG_CHORD)
     return 4 * math.ceil(max(by_bend, by_turn, by_length) / 4.0)
+
+
+def _segments_off(radius: float, off: float) -> int:
+    """Chords of a whole circle that are `off` from it by so much, mm."""
+    return 4 * math.ceil(math.pi / math.acos(1.0 - min(off / radius, 0.5)) / 4.0)
 
 
 def _rounded_scale(matrix: Matrices) -> float:

@@ -1,4 +1,4 @@
-"""Many regions, asked for what of them lies near some place."""
+"""Many regions, asked for what of them lies near some place, or outside of one."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.arrays import Booleans, Bounds, Integers, Points
 from ulvent.core.shapes.region import Region
 
 
@@ -26,3 +26,24 @@ class Scattered:
         low_x, low_y, high_x, high_y = self._boxes.T
         near = (low_x < x1) & (high_x > x0) & (low_y < y1) & (high_y > y0)
         return Region.joined(self._regions[index] for index in np.flatnonzero(near).tolist())
+
+
+def corners_beyond(regions: Sequence[Region], shape: Region) -> tuple[Points, Integers]:
+    """(n, 2) corners of regions that are outside of a shape, and which region each is of."""
+    corners = [np.concatenate(region.rings or _NO_RINGS) for region in regions]
+    if not corners:
+        return np.empty((0, 2)), np.empty(0, dtype=int)
+    points = np.concatenate(corners)
+    owners = np.repeat(np.arange(len(regions)), [len(some) for some in corners])
+    beyond = ~shape.contains(points)
+    return points[beyond], owners[beyond]
+
+
+def reaching_out(regions: Sequence[Region], shape: Region) -> Booleans:
+    """(n,) whether each has a corner outside of a shape."""
+    _, owners = corners_beyond(regions, shape)
+    out: Booleans = np.bincount(owners, minlength=len(regions)) > 0
+    return out
+
+
+_NO_RINGS = (np.empty((0, 2)),)

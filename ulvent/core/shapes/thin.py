@@ -20,14 +20,14 @@ from scipy.sparse.csgraph import connected_components
 from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
-from ulvent.core.outlines import Polyline, Walk
+from ulvent.core.outlines import Polyline, even_places
 from ulvent.core.shapes.region import Region
 
 Ints = Integers
 
 _STEPS_OF_LIMIT = 7.0
 _FINEST, _COARSEST = 0.04, 0.25
-_MOST_SAMPLES = 60_000
+_LEAST_SAMPLES, _MOST_SAMPLES = 6, 60_000
 _ROUNDS = 24
 _FACING = -math.cos(math.radians(30.0))
 _WIDER = 1.1
@@ -86,27 +86,13 @@ class _Edge:
         self._rings = region.rings
         step = min(max(limit / _STEPS_OF_LIMIT, _FINEST), _COARSEST)
         self._step = max(step, region.perimeter / _MOST_SAMPLES)
-        points, normals, whose, places = [], [], [], []
-        self._walks: list[Walk] = []
-        for index, ring in enumerate(self._rings):
-            walk = Polyline(ring, True).walk()
-            self._walks.append(walk)
-            # Midway between its neighbours, so that no point is on a corner.
-            count = max(6, math.ceil(walk.length / self._step))
-            stations = (np.arange(count) + 0.5) * walk.length / count
-            edges = walk.edge(stations)
-            ways = walk.ways[edges]
-            points.append(walk.points[edges] + ways * (stations - walk.along[edges])[:, None])
-            normals.append(turned_left(ways))
-            whose.append(np.full(count, index))
-            places.append(stations)
-        self._points = np.concatenate(points)
-        self._normals = np.concatenate(normals) * (-1.0 if white else 1.0)
-        self._whose = np.concatenate(whose)
-        self._places = np.concatenate(places)
+        self._lines = [Polyline(ring, True) for ring in self._rings]
+        edge = even_places(self._lines, self._step, _LEAST_SAMPLES)
+        self._points, self._whose, self._places = edge.points, edge.whose, edge.along
+        self._normals = turned_left(edge.ways) * (-1.0 if white else 1.0)
         self._firsts = np.searchsorted(self._whose, np.arange(len(self._rings)))
         self._counts = np.bincount(self._whose)
-        self._totals = np.array([walk.length for walk in self._walks])
+        self._totals = edge.lengths
         self._tree = point_tree(self._points)
 
     def balls(self, limit: float) -> tuple[Floats, Ints]:
@@ -204,7 +190,7 @@ class _Edge:
     def _stretch(self, index: int) -> Floats:
         """The edge itself, a step or so to both sides of a point."""
         ring = self._whose[index]
-        walk, points = self._walks[ring], self._rings[ring]
+        walk, points = self._lines[ring].walk(), self._rings[ring]
         total, along = walk.length, walk.along[:-1]
         reach = min(1.5 * self._step, total / 4.0)
         low, high = self._places[index] - reach, self._places[index] + reach

@@ -26,7 +26,7 @@ from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT, ROUNDING
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region
-from ulvent.core.shapes.scattered import Scattered
+from ulvent.core.shapes.scattered import Scattered, reaching_out
 from ulvent.core.steps.ink_edges import InkEdges
 
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
@@ -35,7 +35,8 @@ _OVERSHOOT = 0.02
 """A bridge reaches so far into the white on both sides, mm, so that no sliver is left."""
 _FIRST_STROKES, _FIRST_WIDTHS = 2.5, 2.5
 _FARTHEST_STROKES, _FARTHEST_WIDTHS = 20.0, 10.0
-_SIMPLER = 0.01
+_SIMPLER = 0.005
+"""What falls out is looked for with edges that are off by so much, mm, and have few points."""
 _MOST_TRIED = 40
 _STEP = 0.4
 _LEAST_SAMPLES, _MOST_SAMPLES = 48, 240
@@ -194,12 +195,14 @@ class Fall(NamedTuple):
 
 def fall_of(ink: Region, width: float, sheet: Region) -> Fall:
     """What of the sheet hangs together with its edge by a width or more, and what does not."""
+    # An edge goes nowhere by so much that a bridge, which overshoots, would notice.
+    ink = ink.simplified(_SIMPLER)
     left, letters = sheet.minus(ink), Scattered(ink.parts)
     # The same as shrinking what is left, letter by letter.
     shrunk = sheet.offset(-width / 2.0)
-    cores = shrunk.minus(ink.offset(width / 2.0)).parts
-    within = shrunk.offset(-_EDGE)
-    held = [core for core in cores if not core.minus(within).is_empty]
+    cores = shrunk.minus(ink.offset(width / 2.0, off=_SIMPLER)).parts
+    at_edge = reaching_out(cores, shrunk.offset(-_EDGE))
+    held = [core for core, out in zip(cores, at_edge, strict=True) if out]
     if not held and cores:
         held = [max(cores, key=lambda core: core.area)]
     others = [core for core in cores if core not in held]
@@ -219,7 +222,7 @@ def fall_of(ink: Region, width: float, sheet: Region) -> Fall:
 
 def _grown_again(core: Region, width: float, sheet: Region, letters: Scattered) -> Region:
     """What was shrunk by half a width as it was, without ink."""
-    grown = core.offset(width / 2.0 + 1e-4).meet(sheet)
+    grown = core.offset(width / 2.0 + 2.0 * _SIMPLER, off=_SIMPLER).meet(sheet)
     return grown.minus(letters.near(grown.bounds))
 
 
@@ -264,12 +267,12 @@ class _Search:
         if ways:
             costs[tries.ways @ ways[0] > _OPPOSED] = np.inf
             costs[costs > tries.costs.min() + _MUCH_DEARER] = np.inf
-        for way, begin in self._taken:
-            aside = np.abs(
-                (tries.begins - begin)[:, 0] * way[1] - (tries.begins - begin)[:, 1] * way[0]
-            )
-            alike = (np.abs(tries.ways @ way) > 0.98) & (aside < self._width)
-            costs -= np.where(alike, _IN_LINE, 0.0)
+        if self._taken:
+            taken, begins = np.array(self._taken).transpose(1, 0, 2)
+            off = tries.begins[:, None] - begins
+            aside = np.abs(off[..., 0] * taken[:, 1] - off[..., 1] * taken[:, 0])
+            alike = (np.abs(tries.ways @ taken.T) > 0.98) & (aside < self._width)
+            costs -= _IN_LINE * alike.sum(axis=1)
         change = self._changes.get(self._number)
         if change is not None and change.angle is not None:
             costs = tries.costs.copy()

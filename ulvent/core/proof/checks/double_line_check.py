@@ -6,10 +6,9 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.base.trees import point_tree
-from ulvent.core.outlines import Polyline
+from ulvent.core.outlines import Polyline, even_places
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import xy
@@ -23,7 +22,7 @@ _PARALLEL = 0.999
 
 
 def _look(subject: Subject) -> list[Finding]:
-    samples, ways, whose = _sampled(_lines(subject))
+    samples, ways, whose, _, _ = even_places(_lines(subject), _SAMPLE, 2)
     if not len(samples):
         return []
     pairs = point_tree(samples).query_pairs(0.75 * _SAMPLE, output_type="ndarray")
@@ -66,21 +65,6 @@ def _lines(subject: Subject) -> list[Polyline]:
     if sum(line.walk().length for line in drawn) <= _MOST_DRAWN:
         lines.extend(drawn)
     return lines
-
-
-def _sampled(lines: list[Polyline]) -> tuple[Floats, Floats, Integers]:
-    """Points at even steps along all lines, the way there, and whose each is."""
-    points, ways, whose = [], [], []
-    for index, line in enumerate(lines):
-        walk = line.walk()
-        count = max(2, math.ceil(walk.length / _SAMPLE))
-        stations = (np.arange(count) + 0.5) * walk.length / count
-        points.append(walk.at(stations))
-        ways.append(walk.ways[walk.edge(stations)])
-        whose.append(np.full(count, index))
-    if not points:
-        return np.empty((0, 2)), np.empty((0, 2)), np.empty(0, dtype=int)
-    return np.concatenate(points), np.concatenate(ways), np.concatenate(whose)
 
 
 CHECK = Check(
