@@ -12,7 +12,7 @@ from cachetools import LRUCache
 
 from ulvent.crew.worker import Worker
 
-SIZE = 4
+SIZE = 3
 _MOST_PATIENT = 2
 """So many workers at most do what can wait, such as a proof; the others are for who drags."""
 _MOST_PAGES = 1000

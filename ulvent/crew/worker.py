@@ -25,7 +25,7 @@ log = structlog.get_logger()
 
 TASK_BYTES = 400_000_000
 """A task may take so much memory beyond what its process has to begin with."""
-_KEPT_BYTES = 80_000_000
+_KEPT_BYTES = 32_000_000
 """A worker that has more than this after a task, beyond what it had to begin with, forgets what it
 remembers; one that then still has twice as much is replaced."""
 _LOOK_SECONDS = 0.2

@@ -23,7 +23,7 @@ from ulvent.store.added_faces import Faces
 from ulvent.store.database import open_engine
 from ulvent.web.type_case import TypeCase
 
-ROOM = 48_000_000
+ROOM = 24_000_000
 """Bytes that a worker's workshop remembers."""
 SOON = 15.0
 """Seconds of processor time for what a person waits for with the hand on it."""
