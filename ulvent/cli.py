@@ -10,6 +10,7 @@ import gc
 import os
 import sys
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, NoReturn
 
@@ -67,8 +68,21 @@ def export(
     piece: PieceFile,
     out: Annotated[
         Path,
-        typer.Argument(metavar="OUT", help="The file to write: .svg or .dxf.", show_default=False),
+        typer.Argument(
+            metavar="OUT",
+            help="The file to write: .svg, .dxf, .plt, .gcode, .pdf or .png.",
+            show_default=False,
+        ),
     ],
+    one_pass: Annotated[
+        str | None,
+        typer.Option(
+            "--pass",
+            metavar="PASS",
+            show_default=False,
+            help="Write one pass of the run sheet alone, by its number or its id.",
+        ),
+    ] = None,
     guides: Annotated[
         bool, typer.Option(help="Write the guides too, apart from the letters.")
     ] = False,
@@ -78,21 +92,20 @@ def export(
 ) -> None:
     """Write the lettering as clean outlines, in the format that OUT's ending names.
 
+    HP-GL, G-code, PDF and PNG carry the run: what each pass of the run sheet does, in order, from
+    the machine's zero. A piece without a run sheet has the plain one: what is drawn, then what is
+    engraved, then what is cut.
+
     The piece is prepared as it says. Guides are left out unless asked for. Whatever is wrong with
     the prepared piece, and is not accepted, is named on standard error. While a fault is open
     nothing is written, and the exit code is 1, unless the file is wanted anyway; letters that
     have no room are not in it then.
     """
-    from ulvent.formats.out import FORMATS
-
-    wanted = FORMATS.get(out.suffix.lower().removeprefix("."))
-    if wanted is None:
-        endings = " or ".join(one.ending for one in FORMATS.values())
-        _refuse(f"{out}: the file must end in {endings}")
+    write = _writer(out, guides, one_pass)
     work = _workpiece(piece)
     try:
         findings, faults, left_out = work.proof.findings, work.proof.faults, work.left_out
-        data = wanted.write(work, guides) if anyway or not faults else b""
+        data = write(work) if anyway or not faults else b""
     except UlventError as error:
         _refuse(f"{piece}: {error}")
     for finding in findings:
@@ -105,6 +118,23 @@ def export(
         typer.echo(f"{out} is not written while faults are open; --anyway writes it", err=True)
         raise typer.Exit(1)
     _write(out, data)
+
+
+def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiece], bytes]:
+    """What writes a piece, or its run, in the format of a file's ending."""
+    from ulvent.formats.out import FORMATS
+    from ulvent.formats.run_out import RUN_FORMATS
+
+    name = out.suffix.lower().removeprefix(".")
+    if name in FORMATS and one_pass is None:
+        return lambda work: FORMATS[name].write(work, guides)
+    if name not in RUN_FORMATS:
+        endings = ", ".join(f".{one}" for one in {**FORMATS, **RUN_FORMATS})
+        _refuse(f"{out}: the file must end in one of {endings}")
+    if guides:
+        _refuse("--guides: a run has only what its passes work on; let one work on the guide")
+    wanted = RUN_FORMATS[name]
+    return lambda work: wanted.write(work.run.only(one_pass) if one_pass else work.run)
 
 
 @app.command()

@@ -22,13 +22,14 @@ from ulvent.core.recipe import Piece, parse_piece
 if TYPE_CHECKING:
     from ulvent.core.prepare import Group, Prepared
     from ulvent.core.proof import Finding, OtherFaces, Proof, Remedy
+    from ulvent.core.runs import Run
 
 # Preparing and proof are imported when they are asked for: who only measures needs neither.
 
 ROOM = 192_000_000
 """Bytes that what is remembered may take up."""
 _BYTES_A_PIECE = 300_000
-_BYTES_A_LETTER = {"layout": 10_000, "ready": 40_000, "proof": 80_000}
+_BYTES_A_LETTER = {"layout": 10_000, "ready": 40_000, "proof": 80_000, "run": 20_000}
 """What a piece takes up, and what each letter adds with each thing that is made of it: about the
 most that was measured, over the demo's pieces and random ones."""
 
@@ -123,6 +124,19 @@ class Workpiece:
         from ulvent.core.prepare import file_groups
 
         return self._once("groups", lambda: file_groups(self.layout, self.ready))
+
+    @property
+    def run(self) -> Run:
+        """What the machine does for it.
+
+        Raises
+        ------
+        PieceError
+            As `lay_out`, `prepared` and `run_of` do.
+        """
+        from ulvent.core.runs import run_of
+
+        return self._once("run", lambda: run_of(self.layout, self.groups))
 
     @property
     def proof(self) -> Proof:

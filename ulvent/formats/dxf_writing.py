@@ -17,6 +17,7 @@ from io import StringIO
 import ezdxf
 import numpy as np
 from ezdxf.colors import DXF_DEFAULT_COLORS, int2rgb
+from ezdxf.document import Drawing
 from ezdxf.layouts import Modelspace
 from ezdxf.math import Bezier4P, Vec3, bezier_to_bspline
 from ezdxf.sections.classes import REQ_R2004
@@ -46,9 +47,7 @@ Span = list[Point]
 
 def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
     """The lettering of a piece, prepared, as a DXF file; with `guides`, those too."""
-    document = ezdxf.new("R2010", units=_MILLIMETRES)
-    document.header["$INSUNITS"] = _MILLIMETRES
-    document.header["$MEASUREMENT"] = 1
+    document = new_dxf()
     if work.left_out:
         document.header.custom_vars.append("Left out", work.left_out)
     space = document.modelspace()
@@ -56,8 +55,7 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
     # Without the signs that DXF does not take, names may be the same.
     layers = numbered([_layer_name(group) for group in work.groups])
     for group, layer in zip(work.groups, layers, strict=True):
-        colour = int(piece.colour(group.output).removeprefix("#"), 16)
-        document.layers.add(layer, true_color=colour, color=_nearest_index(colour))
+        add_layer(document, layer, piece.colour(group.output))
         for outline in (*group.areas, *group.lines):
             _add_outline(space, outline, layer)
         for curve in group.curves:
@@ -67,6 +65,19 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
         document.layers.add(_GUIDES)
         for line in others.values():
             _add_curve(space, line, _GUIDES)
+    return dxf_bytes(document)
+
+
+def new_dxf() -> Drawing:
+    """An empty document in millimetres."""
+    document = ezdxf.new("R2010", units=_MILLIMETRES)
+    document.header["$INSUNITS"] = _MILLIMETRES
+    document.header["$MEASUREMENT"] = 1
+    return document
+
+
+def dxf_bytes(document: Drawing) -> bytes:
+    """A document as a file, always the same bytes for the same one."""
     # As ezdxf adds them, but in the same order in each process.
     for name in (*REQ_R2004, *sorted(document.entitydb.dxf_types_in_use())):
         document.classes.add_class(name)
@@ -75,10 +86,20 @@ def write_dxf(work: Workpiece, guides: bool = False) -> bytes:
     return text.getvalue().encode("utf-8")
 
 
+def add_layer(document: Drawing, name: str, colour: str) -> None:
+    """A layer in a colour, `#rrggbb`, as new programs read it, and old ones."""
+    value = int(colour.removeprefix("#"), 16)
+    document.layers.add(name, true_color=value, color=_nearest_index(value))
+
+
 def _layer_name(group: Group) -> str:
-    """As DXF names layers: what becomes of it, and what it is called."""
-    words = re.sub(r'[<>/\\":;?*|=`,\x00-\x1f]+', " ", group.name)
-    return f"{OUTPUTS[group.output][0].capitalize()} - {' '.join(words.split())}"
+    """What becomes of it, and what it is called."""
+    return layer_name(f"{OUTPUTS[group.output][0].capitalize()} - {group.name}")
+
+
+def layer_name(name: str) -> str:
+    """As DXF names layers."""
+    return " ".join(re.sub(r'[<>/\\":;?*|=`,\x00-\x1f]+', " ", name).split())
 
 
 def _nearest_index(colour: int) -> int:

@@ -8,6 +8,7 @@ from typing import Literal
 
 from ulvent.core.base.inputs import Values
 from ulvent.core.outlines import FileOutline
+from ulvent.core.runs import Run
 from ulvent.core.workshop import Workpiece
 
 FileUnit = Literal["file", "mm", "inch"]
@@ -32,6 +33,29 @@ class Format:
     media_type: str
     rank: float
     write: Callable[[Workpiece, bool], bytes]
+
+    @property
+    def ending(self) -> str:
+        return f".{self.name}"
+
+
+@dataclass(frozen=True, eq=False)
+class RunFormat:
+    """A format in which a run is taken to a machine, or to paper.
+
+    name
+        as addresses name it, and the ending of its files
+    title
+        what it is called
+    write
+        the bytes of a file
+    """
+
+    name: str
+    title: str
+    media_type: str
+    rank: float
+    write: Callable[[Run], bytes]
 
     @property
     def ending(self) -> str:

@@ -29,6 +29,10 @@ ToolSize = Annotated[float, Field(gt=0.0, le=FARTHEST, allow_inf_nan=False)]
 """A length that belongs to a tool, a material or a machine: a scaled design keeps it."""
 ToolCoordinate = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, allow_inf_nan=False)]
 ToolSizeOrNone = Annotated[float, Field(ge=0.0, le=FARTHEST, allow_inf_nan=False)]
+Speed = Annotated[float, Field(ge=0.01, le=5000.0, allow_inf_nan=False)]
+"""mm per second."""
+Share = Annotated[float, Field(gt=0.0, le=100.0, allow_inf_nan=False)]
+"""Per cent."""
 Degrees = Annotated[float, Field(ge=-36_000.0, le=36_000.0, allow_inf_nan=False)]
 Identifier = Annotated[str, Field(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,63}$")]
 

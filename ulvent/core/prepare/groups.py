@@ -30,6 +30,9 @@ _BORDER = ", border"
 class Group:
     """What becomes one thing, under one name; all in the sheet's own plane, mm, y up.
 
+    key
+        what it is, and of which lettering, layer or guide: letters, ticks, border, guide, edge,
+        or the whole
     name
         unlike that of any other group, whatever its case
     areas, lines
@@ -38,6 +41,7 @@ class Group:
         guides and edges, whose arcs are arcs
     """
 
+    key: tuple[str, ...]
     output: Output
     name: str
     areas: list[Outline] = field(default_factory=list)
@@ -161,7 +165,7 @@ class _Gathering:
 
     def border(self, layer: Layer) -> None:
         whose = self._names.get(layer.owner, _whole_name(self._piece))
-        group = self._group((layer.id,), layer.output, whose + _BORDER)
+        group = self._group(("border", layer.id), layer.output, whose + _BORDER)
         if group is not None:
             group.areas += map(self._laid, layer.outlines)
 
@@ -191,7 +195,7 @@ class _Gathering:
     def _group(self, key: tuple[str, ...], output: OutputOrNone, name: str) -> Group | None:
         if output == "none":
             return None
-        return self.groups.setdefault(key, Group(output, name))
+        return self.groups.setdefault(key, Group(key, output, name))
 
     def _laid(self, outline: Outline) -> Outline:
         return outline.transformed(self._lie) if self._moves else outline

@@ -38,6 +38,7 @@ from ulvent.core.recipe.piece import (
     parsed_lettering,
 )
 from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe.run_sheet import Filling, RunPass, RunSheet, Tabs, Works
 from ulvent.core.recipe.tool_sheet import PLAIN, TOOL_SHEETS, ToolSheet
 
 __all__ = [
@@ -54,6 +55,7 @@ __all__ = [
     "Accepted",
     "Dial",
     "Fill",
+    "Filling",
     "Fit",
     "GivesWay",
     "LabelChange",
@@ -70,9 +72,13 @@ __all__ = [
     "PlaceKind",
     "Prepare",
     "Repeat",
+    "RunPass",
+    "RunSheet",
+    "Tabs",
     "Tick",
     "Ticks",
     "ToolSheet",
+    "Works",
     "checked",
     "parse_guide",
     "parse_piece",

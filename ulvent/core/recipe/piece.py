@@ -8,6 +8,7 @@ Placements, outlines and findings are worked out from it and never stored.
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from typing import Annotated, Any, Literal, get_args
 
 import numpy as np
@@ -25,6 +26,7 @@ from ulvent.core.guides.scaling import real_figures
 from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.preparing import Prepare
+from ulvent.core.recipe.run_sheet import RunSheet
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
 VERSION = 1
@@ -119,6 +121,8 @@ class Piece(Model):
         of what is drawn, engraved and cut, in files; those left out are the usual ones
     lie
         how all of it lies on the sheet
+    run
+        the passes of the machine; none: the plain ones
     lengths
         in what unit a person sees and types them; all that is kept is in mm
     accepted
@@ -137,6 +141,7 @@ class Piece(Model):
     edge: Output | None = None
     colours: dict[Output, Colour] = Field(default_factory=dict)
     lie: Lie = Lie()
+    run: RunSheet | None = None
     lengths: Literal["mm", "inch", "fraction"] = "mm"
     accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
 
@@ -159,6 +164,7 @@ class Piece(Model):
                 problems.append(FieldProblem(where, "is the blank, and there is none"))
             elif shape is not None and shape not in known:
                 problems.append(FieldProblem(where, f"there is no guide “{shape}”"))
+        problems.extend(self._unknown_works(known))
         problems.extend(_used_twice("tool_sheets", [sheet.id for sheet in self.tool_sheets]))
         letters = sum(len(lettering.text) for lettering in self.letterings)
         if letters > MOST_LETTERS_IN_ALL:
@@ -168,6 +174,17 @@ class Piece(Model):
             raise PieceError(problems)
         _refuse_rings(self.guides)
         return self
+
+    def _unknown_works(self, guides: set[str]) -> Iterator[FieldProblem]:
+        """What passes work on and is not there. A border is looked for when it is made."""
+        there = {"guide": guides}
+        there["letters"] = there["ticks"] = {one.id for one in self.letterings}
+        for number, one in enumerate(self.run.passes if self.run else ()):
+            for place, works in enumerate(one.works):
+                if works.of not in there.get(works.what, {works.of}):
+                    kind = "guide" if works.what == "guide" else "lettering"
+                    where = f"run.passes[{number}].works[{place}].of"
+                    yield FieldProblem(where, f"there is no {kind} “{works.of}”")
 
     @property
     def shapes(self) -> tuple[tuple[str, str | None], ...]:

@@ -10,7 +10,8 @@ from typing import Annotated, Literal
 
 from pydantic import ConfigDict, Field
 
-from ulvent.core.base.fields import Identifier, Model, Text, ToolSizeOrNone
+from ulvent.core.base.fields import Identifier, Model, Share, Speed, Text, ToolSizeOrNone
+from ulvent.core.base.tools import ToolKind
 
 Words = Annotated[Text, Field(max_length=200)]
 COMMON = "common practice, no source"
@@ -32,6 +33,8 @@ class ToolSheet(Model):
         of capitals that the tool can make
     cutter
         diameter of a round cutter, which does not reach into sharp corners
+    tool, speed, power, depth
+        what works the material, at how many mm per second and per cent, and how deep
     source
         where the figures come from
     """
@@ -47,6 +50,10 @@ class ToolSheet(Model):
     least_part: ToolSizeOrNone = 0.0
     least_height: ToolSizeOrNone = 0.0
     cutter: ToolSizeOrNone = 0.0
+    tool: ToolKind | None = None
+    speed: Speed | None = None
+    power: Share | None = None
+    depth: ToolSizeOrNone = 0.0
     source: Words = ""
 
 
@@ -61,19 +68,24 @@ PLAIN = ToolSheet(
 
 TOOL_SHEETS = (
     ToolSheet(id="vinyl-blade", name="Vinyl, blade", use="kept", least_stroke=0.8, least_gap=0.5,
-              least_part=2.5, least_height=6.0, source=COMMON),
+              least_part=2.5, least_height=6.0, tool="blade", speed=30.0, source=COMMON),
     ToolSheet(id="stencil-blade", name="Stencil film, blade", use="removed", least_stroke=1.2,
-              least_gap=1.0, least_part=3.0, least_height=10.0, source=COMMON),
+              least_gap=1.0, least_part=3.0, least_height=10.0,
+              tool="blade", speed=25.0, source=COMMON),
     ToolSheet(id="paper-pen", name="Paper, pen", use="lines", least_gap=0.35, least_height=1.8,
+              tool="pen", speed=60.0,
               source="ISO 3098-1, least height 1.8 mm and strokes h/10 two apart, from memory"),
     ToolSheet(id="paper-blade", name="Paper, blade", use="removed", least_stroke=0.8,
-              least_gap=0.5, least_part=2.5, least_height=8.0, source=COMMON),
+              least_gap=0.5, least_part=2.5, least_height=8.0, tool="blade",
+              speed=30.0, source=COMMON),
     ToolSheet(id="plywood-beam", name="Plywood 3 mm, beam", use="kept", least_stroke=1.0,
-              least_gap=0.4, least_part=3.0, least_height=5.0, source=COMMON),
+              least_gap=0.4, least_part=3.0, least_height=5.0, tool="beam",
+              speed=12.0, power=80.0, source=COMMON),
     ToolSheet(id="brass-graver", name="Brass, graver 0.2 mm", use="sunk", least_gap=0.2,
-              least_height=1.5, cutter=0.2, source=COMMON),
+              least_height=1.5, cutter=0.2, tool="graver", speed=5.0, depth=0.2, source=COMMON),
     ToolSheet(id="acrylic-cutter", name="Acrylic 3 mm, cutter 2 mm", use="kept",
               least_stroke=1.5, least_gap=2.0, least_part=5.0, least_height=12.0, cutter=2.0,
+              tool="router", speed=15.0, depth=3.2,
               source="gap and corners follow from the cutter; the rest " + COMMON),
     ToolSheet(id="cloth-needle", name="Cloth, needle", use="kept", least_stroke=1.0,
               least_gap=0.8, least_part=1.5, least_height=5.0, source=COMMON),

@@ -1,0 +1,161 @@
+"""The run sheet: which tool works on what, in which order, and how."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Field, model_validator
+
+from ulvent.core.base.fields import (
+    Degrees,
+    Identifier,
+    Model,
+    Share,
+    Speed,
+    Text,
+    ToolSize,
+    ToolSizeOrNone,
+    WrongRecipeError,
+)
+from ulvent.core.base.outputs import Name
+from ulvent.core.base.tools import ToolKind
+
+MOST_PASSES = 20
+MOST_WORKS = 400
+MOST_REPEATS = 50
+MOST_TABS = 200
+MOST_LEVELS = 200
+
+What = Literal["draw", "engrave", "cut", "letters", "ticks", "border", "guide", "edge", "whole"]
+ONE_OF_A_KIND = ("draw", "engrave", "cut", "edge", "whole")
+Corner = Literal["lower-left", "lower-right", "upper-left", "upper-right", "centre"]
+
+
+class Works(Model):
+    """What a pass works on.
+
+    what
+        all that is drawn, engraved or cut; or one thing
+    of
+        which: the lettering of letters or ticks, a guide, or the layer of a border
+    """
+
+    what: What
+    of: Annotated[str, Field(max_length=80)] = ""
+
+    @model_validator(mode="after")
+    def _names_what_there_are_many_of(self) -> Self:
+        if (self.what in ONE_OF_A_KIND) == bool(self.of):
+            reason = "must be empty" if self.of else f"must say which {self.what} it is"
+            raise WrongRecipeError("of", reason)
+        return self
+
+
+class Tabs(Model):
+    """What is left standing so that a part stays in its sheet.
+
+    number
+        of each outline
+    width
+        mm
+    height
+        mm of the depth that is left standing; nothing: all of it
+    """
+
+    number: Annotated[int, Field(ge=1, le=MOST_TABS)] = 3
+    width: ToolSize = 2.0
+    height: ToolSizeOrNone = 0.0
+
+
+class Filling(Model):
+    """Lines that fill an area, to and fro.
+
+    overscan
+        mm that the tool runs on beyond each line, at speed and without power
+    """
+
+    pitch: ToolSize = 0.2
+    angle: Degrees = 0.0
+    overscan: ToolSizeOrNone = 3.0
+
+
+class RunPass(Model):
+    """One tool that works on one set of lines.
+
+    on, held
+        whether it runs; a pass that is held back waits for the next time that the piece runs
+    pause
+        what the machine asks for before it, in words; empty: nothing
+    speed, power
+        mm per second and per cent; those that are left out are usual for the tool
+    depth, step
+        mm, and how deep one round goes; nothing: all at once
+    repeats
+        how often each line is followed
+    overcut
+        mm that a closed line is followed beyond where it began
+    trail
+        mm that a blade that turns by itself trails its pivot
+    lead
+        mm of the arc on which the tool comes to a closed line from the waste, and leaves it
+    milling
+        which way round a cutter goes: `climb` has the material that stays on its right
+    filling
+        how areas are filled by a tool that fills
+    """
+
+    id: Identifier
+    name: Name = ""
+    tool: ToolKind
+    works: Annotated[tuple[Works, ...], Field(min_length=1, max_length=MOST_WORKS)]
+    on: bool = True
+    held: bool = False
+    pause: Annotated[Text, Field(max_length=200)] = ""
+    speed: Speed | None = None
+    power: Share | None = None
+    depth: ToolSizeOrNone = 0.0
+    step: ToolSizeOrNone = 0.0
+    repeats: Annotated[int, Field(ge=1, le=MOST_REPEATS)] = 1
+    overcut: ToolSizeOrNone = 0.0
+    trail: ToolSizeOrNone = 0.0
+    lead: ToolSizeOrNone = 0.0
+    tabs: Tabs | None = None
+    milling: Literal["as it comes", "climb", "conventional"] = "as it comes"
+    filling: Filling = Filling()
+
+    @model_validator(mode="after")
+    def _in_so_many_rounds(self) -> Self:
+        if self.step and self.depth / self.step > MOST_LEVELS:
+            least = self.depth / MOST_LEVELS
+            reason = f"makes more than {MOST_LEVELS} rounds; {least:g} mm or more would do"
+            raise WrongRecipeError("step", reason)
+        return self
+
+
+class RunSheet(Model):
+    """The passes of a piece, in order.
+
+    zero
+        where on the blank the machine has its zero
+    mirrored
+        for film that is cut from its back
+    rehearsal
+        whether the tool stays up: round the bounds, or along all of the path
+    weeding
+        mm from the lettering to a box that is cut round it, so that film comes off; nothing: none
+    """
+
+    passes: Annotated[tuple[RunPass, ...], Field(max_length=MOST_PASSES)] = ()
+    zero: Corner = "lower-left"
+    mirrored: bool = False
+    rehearsal: Literal["off", "bounds", "path"] = "off"
+    weeding: ToolSizeOrNone = 0.0
+
+    @model_validator(mode="after")
+    def _each_has_its_id(self) -> Self:
+        seen: set[str] = set()
+        for index, one in enumerate(self.passes):
+            if one.id.lower() in seen:
+                raise WrongRecipeError(f"passes[{index}].id", f"“{one.id}” is used twice")
+            seen.add(one.id.lower())
+        return self

@@ -1,0 +1,6 @@
+"""Runs: from a prepared piece and its run sheet to the tracks of each tool, in order."""
+
+from ulvent.core.runs.run import PassRun, Run, Track, plain_sheet, run_of
+from ulvent.core.runs.timing import USUAL, Motion
+
+__all__ = ["USUAL", "Motion", "PassRun", "Run", "Track", "plain_sheet", "run_of"]

@@ -1,0 +1,54 @@
+"""Areas filled with straight lines, to and fro, for a tool whose power goes on and off."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ulvent.core.base.arrays import Points
+from ulvent.core.base.tolerances import JOINT
+from ulvent.core.recipe.run_sheet import Filling
+from ulvent.core.shapes import Region
+
+MOST_LINES = 100_000
+
+
+def filling_lines(area: Region, filling: Filling) -> list[Points]:
+    """Lines (2, 2) that fill an area, row by row, every other row the other way.
+
+    Rows stand on multiples of the pitch, so that areas side by side have theirs in common.
+    """
+    if area.is_empty:
+        return []
+    angle = math.radians(filling.angle)
+    upright = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
+    rings = [ring @ upright for ring in area.rings]
+    begins = np.concatenate(rings)
+    ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
+    pitch = filling.pitch
+    low = math.floor(float(begins[:, 1].min()) / pitch)
+    high = math.ceil(float(begins[:, 1].max()) / pitch)
+    found: list[Points] = []
+    lows, highs = np.minimum(begins, ends)[:, 1], np.maximum(begins, ends)[:, 1]
+    for row in range(low, high + 1):
+        # Half a pitch up, where no row lies on the edge of an area that ends on a multiple.
+        level = (row + 0.5) * pitch
+        over = np.flatnonzero((lows <= level) & (highs > level))
+        if not len(over):
+            continue
+        b, e = begins[over], ends[over]
+        share = (level - b[:, 1]) / (e[:, 1] - b[:, 1])
+        xs = np.sort(b[:, 0] + share * (e[:, 0] - b[:, 0]))
+        pairs = [(left, right) for left, right in zip(xs[::2], xs[1::2], strict=True)
+                 if right - left > JOINT]  # fmt: skip
+        if row % 2:
+            pairs = [(right, left) for left, right in reversed(pairs)]
+        found.extend(np.array([[one, level], [two, level]]) @ upright.T for one, two in pairs)
+    return found
+
+
+def rows_of(area: Region, pitch: float) -> float:
+    """About how many lines fill an area: rows by how many rings each may cross."""
+    _, low, _, high = area.bounds
+    return (high - low) / pitch * max(1, len(area.rings) // 2)

@@ -1,0 +1,230 @@
+"""In which order lines are followed, and where each is begun: little way with the tool up.
+
+What lies within a line comes before it, and lines of one letter come together; so parts are
+done before the sheet that holds them. Among what is left free the order begins as a way to
+the nearest, and is bettered by reversing stretches of it (2-opt) and by moving short ones
+elsewhere (Or-opt); where each closed line is begun, and which way round an open one is
+followed, is then the best there is for that order (dynamic programming). Both are done by
+turns while the way gets shorter. It is never longer than the way to the nearest.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from ulvent.core.base.arrays import Points
+from ulvent.core.outlines import Polyline
+from ulvent.core.runs.nesting import Line, Nested, nested
+from ulvent.core.runs.places import MOST_PLACES, beginnings
+from ulvent.core.runs.shortening import shortened
+
+_ROUNDS = 4
+_GAIN = 1e-9
+_MANY = 3000
+
+
+@dataclass(frozen=True)
+class Followed:
+    """A line as it is followed.
+
+    index
+        of the line
+    station
+        where a closed one is begun, mm from its first point
+    backward
+        whether an open one is followed from its end
+    """
+
+    index: int
+    station: float = 0.0
+    backward: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class _Ends:
+    """Ways of following one line: where each begins and ends, (k, 2), and what it is."""
+
+    begins: Points
+    ends: Points
+    ways: tuple[Followed, ...]
+
+
+_Unit = list[int]
+"""Lines that are followed one after another, by their indices."""
+
+
+def ordered(lines: Sequence[Line], start: Points) -> list[Followed]:
+    """All lines in the order in which they are followed from a point (2,)."""
+    if not lines:
+        return []
+    most = MOST_PLACES if len(lines) <= _MANY else MOST_PLACES // 4
+    ends = [_ends(line, index, most) for index, line in enumerate(lines)]
+    roots = nested(lines)
+    nearest = _Ordering(lines, ends, start, better=False).all(roots)
+    best, length = _begun(nearest, ends, start)
+    places = {one.index: one for one in best}
+    for _ in range(_ROUNDS):
+        ordering = _Ordering(lines, ends, start, better=True, places=places)
+        found, shorter = _begun(ordering.all(roots), ends, start)
+        if shorter >= length - _GAIN:
+            break
+        best, length = found, shorter
+        places = {one.index: one for one in best}
+    return best
+
+
+def nearest_first(lines: Sequence[Line], start: Points) -> list[Followed]:
+    """All lines, each time the nearest that may come next: what `ordered` must better."""
+    ends = [_ends(line, index, MOST_PLACES) for index, line in enumerate(lines)]
+    if not lines:
+        return []
+    order = _Ordering(lines, ends, start, better=False)
+    order.all(nested(lines))
+    return order.taken
+
+
+def idle_length(lines: Sequence[Line], order: Sequence[Followed], start: Points) -> float:
+    """mm with the tool up, from a point (2,) to the last line."""
+    at, total = np.asarray(start, dtype=float), 0.0
+    for one in order:
+        begin, end = _ends_of(lines[one.index], one)
+        total += float(np.hypot(*(begin - at)))
+        at = end
+    return total
+
+
+def _ends_of(line: Line, one: Followed) -> tuple[Points, Points]:
+    if not line.closed:
+        ends = line.points[[0, -1]]
+        return (ends[1], ends[0]) if one.backward else (ends[0], ends[1])
+    begin = Polyline(line.points, True).walk().at(np.array([one.station]))[0]
+    return begin, begin
+
+
+def _ends(line: Line, index: int, most: int) -> _Ends:
+    if not line.closed:
+        first, last = line.points[0], line.points[-1]
+        return _Ends(
+            np.stack([first, last]), np.stack([last, first]),
+            (Followed(index), Followed(index, backward=True)),
+        )  # fmt: skip
+    stations = beginnings(line, most)
+    points = Polyline(line.points, True).walk().at(stations)
+    return _Ends(points, points, tuple(Followed(index, at) for at in stations.tolist()))
+
+
+def _begun(
+    order: Sequence[int], ends: Sequence[_Ends], start: Points
+) -> tuple[list[Followed], float]:
+    """The best way of following each line of an order, and the length of the way between."""
+    cost = np.hypot(*(ends[order[0]].begins - start).T)
+    chosen: list[np.ndarray] = []
+    for before, after in zip(order[:-1], order[1:], strict=True):
+        steps = ends[after].begins - ends[before].ends[:, None]
+        totals = cost[:, None] + np.hypot(steps[..., 0], steps[..., 1])
+        best = totals.argmin(axis=0)
+        chosen.append(best)
+        cost = totals[best, np.arange(len(best))]
+    way = int(cost.argmin())
+    length = float(cost[way])
+    found = [ends[order[-1]].ways[way]]
+    for before, best in zip(order[-2::-1], reversed(chosen), strict=True):
+        way = int(best[way])
+        found.append(ends[before].ways[way])
+    return found[::-1], length
+
+
+class _Ordering:
+    """Goes through trees of lines: always by the nearest, or bettered from known beginnings."""
+
+    def __init__(
+        self, lines: Sequence[Line], ends: Sequence[_Ends], start: Points, better: bool,
+        places: dict[int, Followed] | None = None,
+    ) -> None:  # fmt: skip
+        self._lines, self._ends, self._better = lines, ends, better
+        self._at = np.asarray(start, dtype=float)
+        self._places = places or {}
+        self.taken: list[Followed] = []
+
+    def all(self, nodes: Sequence[Nested]) -> list[int]:
+        """The order of trees and all that is in them."""
+        units: dict[int, list[Nested]] = {}
+        for node in nodes:
+            units.setdefault(self._lines[node.index].unit, []).append(node)
+        groups = list(units.values())
+        if len(groups) == 1:
+            return self._unit(groups[0])
+        return self._bettered(groups) if self._better else self._by_the_nearest(groups)
+
+    def _unit(self, nodes: list[Nested]) -> list[int]:
+        """Trees of one unit: their parts by the nearest, each after what is in it."""
+        found: list[int] = []
+        rest = list(nodes)
+        while rest:
+            near = min(range(len(rest)), key=lambda place: self._far(rest[place]))
+            node = rest.pop(near)
+            if node.within:
+                found.extend(self.all(node.within))
+            found.append(node.index)
+            self._go_to(node.index)
+        return found
+
+    def _far(self, node: Nested) -> float:
+        first = _first(node)
+        return float(np.hypot(*(self._ends[first].begins - self._at).T).min())
+
+    def _go_to(self, index: int) -> None:
+        ends = self._ends[index]
+        if index in self._places:
+            way = ends.ways.index(self._places[index])
+        else:
+            way = int(np.hypot(*(ends.begins - self._at).T).argmin())
+        self.taken.append(ends.ways[way])
+        self._at = ends.ends[way]
+
+    def _by_the_nearest(self, groups: list[list[Nested]]) -> list[int]:
+        begins = [
+            np.concatenate([self._ends[_first(node)].begins for node in group]) for group in groups
+        ]
+        owners = np.repeat(np.arange(len(groups)), [len(some) for some in begins])
+        points = np.concatenate(begins)
+        free = np.ones(len(points), dtype=bool)
+        found: list[int] = []
+        for _ in groups:
+            off = points - self._at
+            far = np.where(free, off[:, 0] ** 2 + off[:, 1] ** 2, np.inf)
+            group = int(owners[int(far.argmin())])
+            free[owners == group] = False
+            found.extend(self._unit(groups[group]))
+        return found
+
+    def _bettered(self, groups: list[list[Nested]]) -> list[int]:
+        start = self._at
+        inner: list[list[int]] = []
+        first_places, last_places = [], []
+        for group in groups:
+            self._at = self._where(_first(group[0]))[0]
+            order = self._unit(group)
+            inner.append(order)
+            first_places.append(self._where(order[0])[0])
+            last_places.append(self._where(order[-1])[1])
+        known = {one: place for place, one in enumerate(self._places)}
+        first = sorted(range(len(groups)), key=lambda group: known[inner[group][0]])
+        order = shortened(first, start, np.array(first_places), np.array(last_places))
+        self._at = last_places[order[-1]]
+        return [index for group in order for index in inner[group]]
+
+    def _where(self, index: int) -> tuple[Points, Points]:
+        ends = self._ends[index]
+        way = ends.ways.index(self._places[index])
+        return ends.begins[way], ends.ends[way]
+
+
+def _first(node: Nested) -> int:
+    """The line with which a tree may begin: the first of those that hold nothing."""
+    while node.within:
+        node = node.within[0]
+    return node.index

@@ -1,0 +1,354 @@
+"""From a run sheet to what each tool does: tracks in order, their lengths and times."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+
+from ulvent.core.base.arrays import Bounds, Points
+from ulvent.core.base.at_work import at_work
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.outputs import OUTPUTS, Output
+from ulvent.core.base.tools import TOOLS, Tool, ToolKind
+from ulvent.core.layout import Layout
+from ulvent.core.outlines import Outline, Polyline, curve_of
+from ulvent.core.prepare import Group
+from ulvent.core.recipe import PLAIN, Piece, ToolSheet
+from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Works
+from ulvent.core.runs.filling import MOST_LINES, filling_lines, rows_of
+from ulvent.core.runs.nesting import Line
+from ulvent.core.runs.order import Followed, idle_length, nearest_first, ordered
+from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
+from ulvent.core.runs.ways import between_tabs, led, levels, overcut, trailed
+from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.shapes.flat import outline_of
+
+MOST_LINES_ORDERED = 20_000
+
+
+class Track(NamedTuple):
+    """What a tool does from coming down until it goes up.
+
+    points
+        (k, 2) mm from the machine's zero
+    line
+        which line of the pass it is of
+    depth
+        mm, of a tool that goes to a depth
+    overscan
+        mm that the tool runs on at both ends without power
+    """
+
+    points: Points
+    line: int
+    depth: float = 0.0
+    overscan: float = 0.0
+
+
+@dataclass(frozen=True, eq=False)
+class PassRun:
+    """What one pass does.
+
+    number
+        of the pass in the run sheet, from 1
+    names
+        of its lines, in words
+    usual
+        the tool sheet whose figures are usual for it
+    """
+
+    number: int
+    recipe: RunPass
+    usual: ToolSheet
+    names: tuple[str, ...]
+    tracks: tuple[Track, ...]
+    start: Points
+    motion: Motion
+
+    @property
+    def tool(self) -> Tool:
+        return TOOLS[self.recipe.tool]
+
+    @property
+    def title(self) -> str:
+        return self.recipe.name or self.tool.title
+
+    @property
+    def speed(self) -> float:
+        """mm per second."""
+        return self.recipe.speed or self.usual.speed or self.tool.speed
+
+    @property
+    def power(self) -> float:
+        """Per cent."""
+        return self.recipe.power or self.usual.power or self.tool.power
+
+    @cached_property
+    def drawn(self) -> float:
+        """mm with the tool down."""
+        return sum(_length(track.points) for track in self.tracks)
+
+    @cached_property
+    def idle(self) -> float:
+        """mm with the tool up, from the machine's zero on."""
+        return sum(self.travels)
+
+    @cached_property
+    def travels(self) -> tuple[float, ...]:
+        """mm with the tool up before each track."""
+        found, at = [], self.start
+        for track in self.tracks:
+            found.append(float(np.hypot(*(track.points[0] - at))))
+            at = track.points[-1]
+        return tuple(found)
+
+    @cached_property
+    def seconds(self) -> float:
+        """How long it takes, by the model of `timing`."""
+        motion = self.motion
+        down = sum(
+            seconds_along(track.points, self.speed, motion) + 2.0 * track.overscan / self.speed
+            for track in self.tracks
+        )
+        up = sum(straight_seconds(way, motion.travel, motion.acceleration) for way in self.travels)
+        lifts = sum(1 for way in self.travels if way > 0.0)
+        return down + up + 2.0 * motion.lift * lifts
+
+
+@dataclass(frozen=True, eq=False)
+class Run:
+    """All passes of a piece that run, in order, and the sheet they run on.
+
+    size
+        of the blank, mm: what the machine needs to reach, from its zero's corner on
+    bounds
+        of all tracks, mm from the machine's zero
+    """
+
+    sheet: RunSheet
+    passes: tuple[PassRun, ...]
+    blank: tuple[Points, ...]
+
+    @cached_property
+    def bounds(self) -> Bounds:
+        points = [track.points for one in self.passes for track in one.tracks]
+        if not points:
+            return (0.0, 0.0, 0.0, 0.0)
+        every = np.concatenate(points)
+        (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
+        return x0, y0, x1, y1
+
+    @property
+    def seconds(self) -> float:
+        return sum(one.seconds for one in self.passes)
+
+    def only(self, name: str) -> Run:
+        """The run with one of its passes: by its number, its id, or the letter of its tool.
+
+        Raises
+        ------
+        PieceError
+            When there is none.
+        """
+        for one in self.passes:
+            if name.casefold() in (str(one.number), one.recipe.id.casefold()):
+                return Run(self.sheet, (one,), self.blank)
+        known = ", ".join(f"{one.number} ({one.title})" for one in self.passes) or "none"
+        raise wrong_field("pass", f"there is no pass “{name}” that runs; there are: {known}")
+
+
+def plain_sheet(piece: Piece, groups: Sequence[Group]) -> RunSheet:
+    """The run sheet of a piece that says nothing: what is drawn, then engraved, then cut."""
+    there = {group.output for group in groups}
+    tools = usual_tools(piece)
+    passes = [
+        RunPass(id=output, name=_TITLES[output], tool=tools[output], works=(Works(what=output),))
+        for output in OUTPUTS
+        if output in there
+    ]
+    return RunSheet(passes=tuple(passes))
+
+
+_TITLES = {"draw": "Draw", "engrave": "Engrave", "cut": "Cut"}
+
+
+def usual_sheet(piece: Piece, tool: ToolKind) -> ToolSheet:
+    """The tool sheet of a piece for a tool; one without figures where there is none."""
+    return next((sheet for sheet in piece.tool_sheets if sheet.tool == tool), PLAIN)
+
+
+def usual_tools(piece: Piece) -> dict[Output, ToolKind]:
+    """What draws, engraves and cuts a piece of which nothing else is said: its tool sheet's."""
+    usual: dict[Output, ToolKind] = {"draw": "pen", "engrave": "beam", "cut": "beam"}
+    for sheet in piece.tool_sheets[:1]:
+        if sheet.tool is not None:
+            usual[TOOLS[sheet.tool].output] = sheet.tool
+    return usual
+
+
+def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> Run:
+    """What the machine does for a piece: its run sheet, or the plain one.
+
+    Raises
+    ------
+    PieceError
+        Naming the pass that cannot be made.
+    """
+    sheet = layout.piece.run or plain_sheet(layout.piece, groups)
+    blank = [
+        ring
+        for curve in layout.blank
+        for ring, _ in flat_contours(outline_of(curve).transformed(layout.piece.lie.matrix))
+    ]
+    place = _Placing(sheet, blank, groups)
+    passes: list[PassRun] = []
+    for number, recipe in enumerate(sheet.passes, 1):
+        if recipe.on and not recipe.held:
+            where = f"run.passes[{number - 1}]"
+            with at_work(where, f"pass {number}", "fewer lines, or a larger pitch, would do"):
+                usual = usual_sheet(layout.piece, recipe.tool)
+                passes.append(_pass(number, recipe, usual, place, groups, motion, where))
+    return Run(sheet, tuple(passes), tuple(map(place.laid, blank)))
+
+
+class _Placing:
+    """Where things lie seen from the machine's zero, mirrored where the sheet is."""
+
+    def __init__(self, sheet: RunSheet, blank: Sequence[Points], groups: Sequence[Group]) -> None:
+        corners = list(blank)
+        if not corners:
+            boxes = np.array([box for group in groups for box in group.bounds()]).reshape(-1, 2, 2)
+            corners = list(boxes)
+        points = np.concatenate(corners) if corners else np.zeros((1, 2))
+        low, high = points.min(axis=0), points.max(axis=0)
+        self.box = low, high
+        self._mirror = np.array([-1.0, 1.0]) if sheet.mirrored else np.ones(2)
+        if sheet.mirrored:
+            low, high = np.array([-high[0], low[1]]), np.array([-low[0], high[1]])
+        share = {"left": 0.0, "right": 1.0, "lower": 0.0, "upper": 1.0, "centre": 0.5}
+        up, _, across = sheet.zero.partition("-")
+        shares = np.array([share[across or up], share[up]])
+        self._zero = low + shares * (high - low)
+        self.mirrored = sheet.mirrored
+
+    def laid(self, points: Points) -> Points:
+        found: Points = points * self._mirror - self._zero
+        # A ring keeps running the way it does: the material stays on the same side.
+        return found[::-1] if self.mirrored else found
+
+
+def _pass(
+    number: int, recipe: RunPass, usual: ToolSheet, place: _Placing, groups: Sequence[Group],
+    motion: Motion, where: str,
+) -> PassRun:  # fmt: skip
+    chosen = [group for group in groups if any(_worked(works, group) for works in recipe.works)]
+    start = np.zeros(2)
+    if recipe.tool == "beam-fill":
+        names, tracks = _filled(recipe, chosen, place, where)
+    else:
+        lines = _lines(chosen, place)
+        if len(lines) > MOST_LINES_ORDERED:
+            reason = f"works on {len(lines)} lines; at most {MOST_LINES_ORDERED} are put in order"
+            raise wrong_field(f"{where}.works", reason)
+        order = ordered(lines, start)
+        names = tuple(line.name for line in lines)
+        depth = recipe.depth or usual.depth
+        tracks = tuple(
+            track for one in order for track in _tracks(recipe, depth, lines[one.index], one)
+        )
+    return PassRun(number, recipe, usual, names, tracks, start, motion)
+
+
+def _worked(works: Works, group: Group) -> bool:
+    if works.what in ("draw", "engrave", "cut"):
+        return group.output == works.what
+    return group.key == ((works.what, works.of) if works.of else (works.what,))
+
+
+def _lines(groups: Sequence[Group], place: _Placing) -> list[Line]:
+    """All lines of groups; those of one outline are a unit."""
+    found: list[Line] = []
+    unit = 0
+    for group in groups:
+        outlines: list[Outline] = [*group.areas, *group.lines]
+        outlines += [outline_of(curve_of(line)) for line in group.curves]
+        for outline in outlines:
+            for points, closed in flat_contours(outline):
+                kept = _without_repeats(place.laid(points), closed)
+                if len(kept) > 1:
+                    found.append(Line(kept, closed, unit, group.name))
+            unit += 1
+    return found
+
+
+def _without_repeats(points: Points, closed: bool) -> Points:
+    steps = np.abs(np.diff(points, axis=0, prepend=points[-1:] if closed else points[:1] - 1.0))
+    kept: Points = points[steps.max(axis=1) > 0.0]
+    return kept
+
+
+def _tracks(recipe: RunPass, deepest: float, line: Line, one: Followed) -> list[Track]:
+    """One line as often as it is followed, down to each depth."""
+    tool = TOOLS[recipe.tool]
+    depths = levels(deepest, recipe.step) if tool.way == "depth" else (0.0,)
+    found: list[Track] = []
+    for depth in depths * recipe.repeats:
+        full = recipe.tabs is None or bool(recipe.tabs.height)
+        full &= recipe.tabs is None or depth <= deepest - recipe.tabs.height
+        found += [Track(points, one.index, depth) for points in _followed(recipe, line, one, full)]
+    return found
+
+
+def _followed(recipe: RunPass, line: Line, one: Followed, full: bool) -> list[Points]:
+    """The stretches of a line that are followed with the tool down: all of it, or without tabs."""
+    if not line.closed:
+        points = line.points[::-1] if one.backward else line.points
+        return [trailed(points, recipe.trail)]
+    ring, station = line.points, one.station
+    if recipe.milling == "climb":
+        ring = ring[::-1]
+        station = Polyline(line.points, True).walk().length - station - _last_chord(line.points)
+    if recipe.tabs is not None and not full:
+        stretches = between_tabs(ring, station, recipe.tabs)
+        return [trailed(points, recipe.trail) for points in stretches]
+    points = overcut(ring, station, recipe.overcut)
+    if recipe.lead:
+        # Outlines keep what stays on their left.
+        into, out = led(points, recipe.lead, 1.0 if recipe.milling == "climb" else -1.0)
+        points = np.concatenate([into[:-1], points, out[1:]])
+    return [trailed(points, recipe.trail)]
+
+
+def _last_chord(ring: Points) -> float:
+    """mm from the last point of a ring to its first, where the reversed one begins."""
+    return float(np.hypot(*(ring[0] - ring[-1])))
+
+
+def _filled(
+    recipe: RunPass, groups: Sequence[Group], place: _Placing, where: str
+) -> tuple[tuple[str, ...], tuple[Track, ...]]:
+    area = Region.of_rings([line.points for line in _lines(groups, place) if line.closed])
+    if area.is_empty:
+        return (), ()
+    pitch = recipe.filling.pitch
+    if rows_of(area, pitch) > MOST_LINES:
+        least = pitch * rows_of(area, pitch) / MOST_LINES
+        reason = f"makes more than {MOST_LINES} lines; {least:.3g} mm or more would do"
+        raise wrong_field(f"{where}.filling.pitch", reason)
+    lines = filling_lines(area, recipe.filling)
+    names = tuple(dict.fromkeys(group.name for group in groups))
+    overscan = recipe.filling.overscan
+    return names, tuple(Track(line, 0, 0.0, overscan) for line in lines * recipe.repeats)
+
+
+def _length(points: Points) -> float:
+    return float(np.hypot(*np.diff(points, axis=0).T).sum())
+
+
+def idle_by_the_nearest(lines: Sequence[Line], start: Points) -> float:
+    """mm with the tool up when each time the nearest line comes next."""
+    return idle_length(lines, nearest_first(lines, start), start)

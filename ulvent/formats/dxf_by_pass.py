@@ -1,0 +1,22 @@
+"""A run as DXF: a layer a pass, a polyline a track, in their order."""
+
+from __future__ import annotations
+
+from ulvent.core.base.outputs import OUTPUTS
+from ulvent.core.runs import Run
+from ulvent.core.runs.fewer_points import thinned
+from ulvent.formats.dxf_writing import add_layer, dxf_bytes, layer_name, new_dxf
+
+_OFF = 0.001
+
+
+def write_dxf_by_pass(run: Run) -> bytes:
+    """Tracks as the tool goes along them, mm from the machine's zero."""
+    document = new_dxf()
+    space = document.modelspace()
+    for one in run.passes:
+        layer = layer_name(f"{one.number} - {one.title}")
+        add_layer(document, layer, OUTPUTS[one.tool.output][2])
+        for track in one.tracks:
+            space.add_lwpolyline(thinned(track.points, _OFF).tolist(), dxfattribs={"layer": layer})
+    return dxf_bytes(document)

@@ -1,0 +1,58 @@
+"""HP-GL: a pen a pass, tracks in plotter units of 0.025 mm.
+
+Only what every plotter takes is used: `IN` begins anew, `PA` says that places are absolute, `SP`
+takes a pen, `VS` its speed in cm per second, `PU` and `PD` go somewhere with the pen up or down.
+Depth, power and pauses have no words in it: a pass with several rounds goes round several times.
+Source: the HP-GL reference, from memory.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ulvent.core.base.arrays import Points
+from ulvent.core.runs import PassRun, Run
+from ulvent.core.runs.fewer_points import thinned
+
+UNITS_A_MM = 40
+_OFF = 0.004
+"""What leaving points out may add, mm: rounding to units has most of one unit for itself."""
+_MOST_POINTS = 100
+"""Of one instruction: small plotters have small memories."""
+
+
+def write_hpgl(run: Run) -> bytes:
+    """A run as HP-GL, lower left corner first in x, then y up."""
+    words = ["IN;PA;"]
+    for one in run.passes:
+        words.append(f"SP{one.number};VS{max(1, round(one.speed / 10.0))};")
+        words += _rehearsed(run) if run.sheet.rehearsal == "bounds" else _tracks(run, one)
+    words.append("PU0,0;SP0;")
+    return ("\n".join(words) + "\n").encode("ascii")
+
+
+def _tracks(run: Run, one: PassRun) -> list[str]:
+    down = "PU" if run.sheet.rehearsal == "path" else "PD"
+    found: list[str] = []
+    for track in one.tracks:
+        first, *rest = _units(thinned(track.points, _OFF))
+        found.append(f"PU{first};" + _gone(down, rest or [first]))
+    found.append("PU;")
+    return found
+
+
+def _rehearsed(run: Run) -> list[str]:
+    x0, y0, x1, y1 = run.bounds
+    return [_gone("PU", _units(np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1], [x0, y0]])))]
+
+
+def _gone(word: str, places: list[str]) -> str:
+    some = (places[at : at + _MOST_POINTS] for at in range(0, len(places), _MOST_POINTS))
+    return "".join(f"{word}{','.join(few)};" for few in some)
+
+
+def _units(points: Points) -> list[str]:
+    """Places in plotter units, none twice in a row."""
+    units = np.rint(points * UNITS_A_MM).astype(int)
+    fresh = np.any(np.diff(units, axis=0, prepend=units[:1] - 1) != 0, axis=1)
+    return [f"{x},{y}" for x, y in units[fresh].tolist()]

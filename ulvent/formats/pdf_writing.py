@@ -1,0 +1,74 @@
+"""PDF at true size: each track in its colour and its tool's line style, and a bar to check by."""
+
+from __future__ import annotations
+
+from io import BytesIO
+
+from reportlab.pdfgen.canvas import Canvas
+
+from ulvent.core.base.outputs import OUTPUTS
+from ulvent.core.runs import Run
+from ulvent.core.runs.fewer_points import thinned
+
+_MARGIN, _BAR = 10.0, 100.0
+"""mm round what is drawn, and the length of the bar."""
+_LINE = 0.1
+_OFF = 0.001
+_FONT, _TYPE = "Helvetica", 8.0
+_POINTS_A_MM = 72.0 / 25.4
+
+
+def write_pdf(run: Run) -> bytes:
+    """A run on one page as large as it needs, always the same bytes for the same run."""
+    x0, y0, x1, y1 = framed(run)
+    width = max(x1 - x0, _BAR) + 2.0 * _MARGIN
+    height = y1 - y0 + 3.0 * _MARGIN
+    target = BytesIO()
+    page = Canvas(
+        target, pagesize=(width * _POINTS_A_MM, height * _POINTS_A_MM), invariant=1,
+        pageCompression=1,
+    )  # fmt: skip
+    page.setTitle("Run")
+    page.setCreator("Ulvent")
+    page.scale(_POINTS_A_MM, _POINTS_A_MM)
+    page.saveState()
+    page.translate(_MARGIN - x0, 2.0 * _MARGIN - y0)
+    page.setLineWidth(_LINE)
+    page.setLineJoin(1)
+    for one in run.passes:
+        page.setStrokeColor(OUTPUTS[one.tool.output][2])
+        page.setDash(list(one.tool.dashes))
+        for track in one.tracks:
+            path = page.beginPath()
+            first, *rest = thinned(track.points, _OFF).tolist()
+            path.moveTo(*first)
+            for point in rest:
+                path.lineTo(*point)
+            page.drawPath(path)
+    page.restoreState()
+    _bar(page)
+    page.showPage()
+    page.save()
+    return target.getvalue()
+
+
+def framed(run: Run) -> tuple[float, float, float, float]:
+    """A box round the blank and all tracks, mm from the machine's zero."""
+    x0, y0, x1, y1 = run.bounds
+    for ring in run.blank:
+        (a0, b0), (a1, b1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
+        x0, y0, x1, y1 = min(x0, a0), min(y0, b0), max(x1, a1), max(y1, b1)
+    return x0, y0, x1, y1
+
+
+def _bar(page: Canvas) -> None:
+    """A bar that must measure 100 mm on paper."""
+    page.setStrokeColorRGB(0.0, 0.0, 0.0)
+    page.setLineWidth(0.2)
+    page.setDash([])
+    y = _MARGIN
+    page.line(_MARGIN, y, _MARGIN + _BAR, y)
+    for x in (_MARGIN, _MARGIN + _BAR):
+        page.line(x, y - 2.0, x, y + 2.0)
+    page.setFont(_FONT, _TYPE / _POINTS_A_MM)
+    page.drawString(_MARGIN + 2.0, y - 4.0, "100 mm: measure it before you cut")
