@@ -1,4 +1,4 @@
-"""PDF at true size: each track in its colour and its tool's line style, and a bar to check by."""
+"""PDF at true size: each track in its colour, what each pass is, and a bar to check by."""
 
 from __future__ import annotations
 
@@ -10,8 +10,8 @@ from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
 from ulvent.core.runs.fewer_points import thinned
 
-_MARGIN, _BAR = 10.0, 100.0
-"""mm round what is drawn, and the length of the bar."""
+_MARGIN, _BAR, _ROW = 10.0, 100.0, 3.5
+"""mm round what is drawn, the length of the bar, and how far rows of words are apart."""
 _LINE = 0.1
 _OFF = 0.001
 _FONT, _TYPE = "Helvetica", 8.0
@@ -22,7 +22,7 @@ def write_pdf(run: Run) -> bytes:
     """A run on one page as large as it needs, always the same bytes for the same run."""
     x0, y0, x1, y1 = framed(run)
     width = max(x1 - x0, _BAR) + 2.0 * _MARGIN
-    height = y1 - y0 + 3.0 * _MARGIN
+    height = y1 - y0 + 3.0 * _MARGIN + _ROW * len(run.passes)
     target = BytesIO()
     page = Canvas(
         target, pagesize=(width * _POINTS_A_MM, height * _POINTS_A_MM), invariant=1,
@@ -32,12 +32,11 @@ def write_pdf(run: Run) -> bytes:
     page.setCreator("Ulvent")
     page.scale(_POINTS_A_MM, _POINTS_A_MM)
     page.saveState()
-    page.translate(_MARGIN - x0, 2.0 * _MARGIN - y0)
+    page.translate(_MARGIN - x0, 2.0 * _MARGIN + _ROW * len(run.passes) - y0)
     page.setLineWidth(_LINE)
     page.setLineJoin(1)
     for one in run.passes:
         page.setStrokeColor(OUTPUTS[one.tool.output][2])
-        page.setDash(list(one.tool.dashes))
         for track in one.tracks:
             path = page.beginPath()
             first, *rest = thinned(track.points, _OFF).tolist()
@@ -47,6 +46,11 @@ def write_pdf(run: Run) -> bytes:
             page.drawPath(path)
     page.restoreState()
     _bar(page)
+    # Lines stay whole, since some machines take them from here; so passes are told by words too.
+    for row, one in enumerate(run.passes):
+        page.setFillColor(OUTPUTS[one.tool.output][2])
+        words = f"{one.tool.letter}{one.number}  {one.title}, {one.tool.title.lower()}"
+        page.drawString(_MARGIN + 2.0, _MARGIN + 1.5 + _ROW * (len(run.passes) - 1 - row), words)
     page.showPage()
     page.save()
     return target.getvalue()
@@ -65,7 +69,6 @@ def _bar(page: Canvas) -> None:
     """A bar that must measure 100 mm on paper."""
     page.setStrokeColorRGB(0.0, 0.0, 0.0)
     page.setLineWidth(0.2)
-    page.setDash([])
     y = _MARGIN
     page.line(_MARGIN, y, _MARGIN + _BAR, y)
     for x in (_MARGIN, _MARGIN + _BAR):

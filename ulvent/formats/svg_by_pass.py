@@ -19,8 +19,6 @@ def write_svg_by_pass(run: Run) -> bytes:
     for one in run.passes:
         colour = OUTPUTS[one.tool.output][2]
         paint = f'fill="none" stroke="{colour}" stroke-width="{HAIRLINE}"'
-        if one.tool.dashes:
-            paint += f' stroke-dasharray="{" ".join(f"{dash:g}" for dash in one.tool.dashes)}"'
         title = escape(f"{one.number} {one.title}, {one.tool.title}")
         body.append(f'<g id="pass-{one.number}" {paint}><title>{title}</title>')
         for track in one.tracks:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 import numpy as np
 
@@ -38,23 +39,43 @@ class Nested:
     within: list[Nested] = field(default_factory=list)
 
 
-def nested(lines: Sequence[Line]) -> list[Nested]:
-    """The lines that lie within no other, each with what lies within it, and so on."""
+class Nesting(NamedTuple):
+    """Which lines lie within which.
+
+    roots
+        lines that lie within no other, each with what lies within it, and so on
+    besides
+        lines that lie within others too, where those cross: (inner, outer), by their indices
+    """
+
+    roots: list[Nested]
+    besides: list[tuple[int, int]]
+
+
+def nested(lines: Sequence[Line]) -> Nesting:
+    """The lines as trees."""
     nodes = [Nested(index) for index in range(len(lines))]
     roots: list[Nested] = []
-    for node, parent in zip(nodes, _parents(lines), strict=True):
-        (roots if parent is None else nodes[parent].within).append(node)
-    return roots
+    rings = _rings_round(lines)
+    for node, outer in zip(nodes, rings, strict=True):
+        (nodes[outer[0]].within if outer else roots).append(node)
+    besides = [
+        (index, one)
+        for index, outer in enumerate(rings)
+        for one in outer[1:]
+        if one not in rings[outer[0]]
+    ]
+    return Nesting(roots, besides)
 
 
-def _parents(lines: Sequence[Line]) -> list[int | None]:
-    """The smallest closed line round each line."""
+def _rings_round(lines: Sequence[Line]) -> list[list[int]]:
+    """The closed lines round each line, the smallest first."""
     if not lines:
         return []
     boxes = np.array([[*line.points.min(axis=0), *(-line.points.max(axis=0))] for line in lines])
     areas = np.array([abs(ring_area(line.points)) if line.closed else np.inf for line in lines])
     closed = np.flatnonzero(np.isfinite(areas))
-    found: list[int | None] = []
+    found: list[list[int]] = []
     for first in range(0, len(lines), _AT_ONCE):
         some = np.arange(first, min(first + _AT_ONCE, len(lines)))
         round_it = (boxes[closed] <= boxes[some, None]).all(axis=2)
@@ -64,22 +85,22 @@ def _parents(lines: Sequence[Line]) -> list[int | None]:
             candidates = candidates[np.argsort(areas[candidates], kind="stable")]
             own = areas[index] if lines[index].closed else 0.0
             found.append(
-                next(
-                    (
-                        one
-                        for one in candidates.tolist()
-                        if areas[one] > own and _inside(lines[one].points, lines[index].points)
-                    ),
-                    None,
-                )
+                [
+                    one
+                    for one in candidates.tolist()
+                    if areas[one] > own and _inside(lines[one].points, lines[index])
+                ]
             )
     return found
 
 
-def _inside(ring: Points, points: Points) -> bool:
-    """Whether most of a line lies within a ring: they may touch."""
-    few = points[:: max(1, len(points) // _LOOKED_AT)]
-    return bool(Region((ring,)).contains(few).mean() > 0.5)
+def _inside(ring: Points, line: Line) -> bool:
+    """Whether a line lies within a ring that has it in its box: they may touch."""
+    if line.closed:
+        points = np.array([Region((line.points,)).some_point()])
+    else:
+        points = line.points[:: max(1, len(line.points) // _LOOKED_AT)]
+    return bool(Region((ring,)).contains(points).mean() > 0.5)
 
 
 _LOOKED_AT = 12

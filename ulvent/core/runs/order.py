@@ -24,6 +24,8 @@ from ulvent.core.runs.shortening import shortened
 _ROUNDS = 4
 _GAIN = 1e-9
 _MANY = 3000
+_DEEPEST = 60
+"""Levels of lines within lines of which each is put in order by itself."""
 
 
 @dataclass(frozen=True)
@@ -62,13 +64,13 @@ def ordered(lines: Sequence[Line], start: Points) -> list[Followed]:
         return []
     most = MOST_PLACES if len(lines) <= _MANY else MOST_PLACES // 4
     ends = [_ends(line, index, most) for index, line in enumerate(lines)]
-    roots = nested(lines)
+    roots, besides = nested(lines)
     nearest = _Ordering(lines, ends, start, better=False).all(roots)
-    best, length = _begun(nearest, ends, start)
+    best, length = _begun(_inside_first(nearest, besides), ends, start)
     places = {one.index: one for one in best}
     for _ in range(_ROUNDS):
         ordering = _Ordering(lines, ends, start, better=True, places=places)
-        found, shorter = _begun(ordering.all(roots), ends, start)
+        found, shorter = _begun(_inside_first(ordering.all(roots), besides), ends, start)
         if shorter >= length - _GAIN:
             break
         best, length = found, shorter
@@ -79,11 +81,32 @@ def ordered(lines: Sequence[Line], start: Points) -> list[Followed]:
 def nearest_first(lines: Sequence[Line], start: Points) -> list[Followed]:
     """All lines, each time the nearest that may come next: what `ordered` must better."""
     ends = [_ends(line, index, MOST_PLACES) for index, line in enumerate(lines)]
-    if not lines:
-        return []
+    roots, besides = nested(lines)
     order = _Ordering(lines, ends, start, better=False)
-    order.all(nested(lines))
-    return order.taken
+    order.all(roots)
+    taken = {one.index: one for one in order.taken}
+    return [taken[index] for index in _inside_first([*taken], besides)]
+
+
+def _inside_first(order: Sequence[int], besides: Sequence[tuple[int, int]]) -> list[int]:
+    """An order in which lines wait for what lies within them though it is in no tree of theirs."""
+    if not besides:
+        return list(order)
+    waits: dict[int, set[int]] = {}
+    for inner, outer in besides:
+        waits.setdefault(outer, set()).add(inner)
+    found: list[int] = []
+    waiting: list[int] = []
+    for index in order:
+        waiting.append(index)
+        ready = [one for one in waiting if not waits.get(one)]
+        while ready:
+            found += ready
+            waiting = [one for one in waiting if one not in ready]
+            for within in waits.values():
+                within.difference_update(ready)
+            ready = [one for one in waiting if not waits.get(one)]
+    return found + waiting
 
 
 def idle_length(lines: Sequence[Line], order: Sequence[Followed], start: Points) -> float:
@@ -147,10 +170,13 @@ class _Ordering:
         self._lines, self._ends, self._better = lines, ends, better
         self._at = np.asarray(start, dtype=float)
         self._places = places or {}
+        self._depth = 0
         self.taken: list[Followed] = []
 
     def all(self, nodes: Sequence[Nested]) -> list[int]:
         """The order of trees and all that is in them."""
+        if not nodes:
+            return []
         units: dict[int, list[Nested]] = {}
         for node in nodes:
             units.setdefault(self._lines[node.index].unit, []).append(node)
@@ -165,12 +191,32 @@ class _Ordering:
         rest = list(nodes)
         while rest:
             near = min(range(len(rest)), key=lambda place: self._far(rest[place]))
-            node = rest.pop(near)
-            if node.within:
-                found.extend(self.all(node.within))
-            found.append(node.index)
-            self._go_to(node.index)
+            # Rings within rings within rings, without a call for each.
+            chain = [rest.pop(near)]
+            while len(chain[-1].within) == 1:
+                chain.append(chain[-1].within[0])
+            self._depth += 1
+            if chain[-1].within and self._depth > _DEEPEST:
+                found.extend(self._from_within(chain.pop()))
+            elif chain[-1].within:
+                found.extend(self.all(chain[-1].within))
+            self._depth -= 1
+            for node in reversed(chain):
+                found.append(node.index)
+                self._go_to(node.index)
         return found
+
+    def _from_within(self, node: Nested) -> list[int]:
+        """A tree that is too deep to be looked at closely: all that holds something later."""
+        found: list[int] = []
+        waiting = [node]
+        while waiting:
+            one = waiting.pop()
+            found.append(one.index)
+            waiting += one.within
+        for index in reversed(found):
+            self._go_to(index)
+        return found[::-1]
 
     def _far(self, node: Nested) -> float:
         first = _first(node)

@@ -52,11 +52,8 @@ class _Way:
         self._b: list[complex] = [*(begins @ (1.0, 1j)).tolist(), home]
         self._e: list[complex] = [*(ends @ (1.0, 1j)).tolist(), home]
         self._same = bool(np.array_equal(begins, ends))
-        count = min(_NEIGHBOURS + 1, len(begins))
-        near = point_tree(ends).query(begins, k=count)[1].reshape(len(begins), -1)
-        follows = point_tree(begins).query(ends, k=count)[1].reshape(len(begins), -1)
-        self._before = near.tolist()
-        self._after = follows.tolist()
+        self._before = _nearest(ends, begins)
+        self._after = _nearest(begins, ends)
         self._place = [0] * len(begins)
         self._renumber(0, len(self.order) - 1)
 
@@ -171,3 +168,15 @@ class _Way:
         order[at:at] = moved
         self._renumber(min(i, at), max(end, at + size) - 1)
         return True
+
+
+def _nearest(points: Points, to: Points) -> list[list[int]]:
+    """For each of some places the points that are nearest, the nearest first."""
+    if len(points) <= _FEW:
+        off = to[:, None] - points
+        few: list[list[int]] = (
+            np.hypot(off[..., 0], off[..., 1]).argsort(axis=1, kind="stable").tolist()
+        )
+        return few
+    near: list[list[int]] = point_tree(points).query(to, k=_NEIGHBOURS + 1)[1].tolist()
+    return near
