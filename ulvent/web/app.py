@@ -26,6 +26,7 @@ from ulvent.web import (
     outline_routes,
     problems,
     proof_routes,
+    run_routes,
     shelf_routes,
 )
 from ulvent.web.bench import PRELOADED, Hands
@@ -43,6 +44,7 @@ ROUTES = (
     outline_routes,
     drawer_routes,
     proof_routes,
+    run_routes,
     catalogue_routes,
 )
 _FOR_EVER = "public, max-age=31536000, immutable"

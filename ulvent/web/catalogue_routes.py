@@ -6,13 +6,14 @@ fields with their words from the recipes: the page knows none of them by name.
 
 from __future__ import annotations
 
-from typing import Any, get_args
+from typing import Any, Literal, get_args
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
 from ulvent.core.base.inputs import Figure, Input, Values
 from ulvent.core.base.outputs import OUTPUTS, Output
+from ulvent.core.base.tools import TOOLS
 from ulvent.core.faces.traits import TRAITS
 from ulvent.core.guides.blanks import BLANKS, SHEETS, Blank
 from ulvent.core.guides.kinds import KINDS, STARTS
@@ -27,6 +28,7 @@ from ulvent.core.steps import STEPS
 from ulvent.formats.format import FILE_UNITS
 from ulvent.formats.out import FORMATS
 from ulvent.formats.read import READERS
+from ulvent.formats.run_out import RUN_FORMATS
 
 router = APIRouter(tags=["catalogue"])
 
@@ -131,6 +133,18 @@ class Bounds(BaseModel):
     tool_sheets: int
 
 
+class ToolEntry(BaseModel):
+    """A tool of a machine, with what tells it apart and its usual figures."""
+
+    title: str
+    letter: str
+    dashes: list[float]
+    output: Output
+    way: Literal["touch", "power", "depth"]
+    speed: float
+    power: float
+
+
 class Catalogue(BaseModel):
     """All that a person chooses from.
 
@@ -166,6 +180,8 @@ class Catalogue(BaseModel):
     sheets: list[SheetEntry]
     steps: list[StepEntry]
     formats: list[FormatEntry]
+    run_formats: list[FormatEntry]
+    tools: dict[str, ToolEntry]
     readers: list[FormatEntry]
     choices: dict[str, Values]
     arrangements: list[ArrangementEntry]
@@ -195,6 +211,8 @@ def catalogue() -> Catalogue:
         sheets=[SheetEntry(name=name, width=w, height=h) for name, (w, h) in SHEETS.items()],
         steps=[StepEntry.model_validate(step) for step in STEPS.values()],
         formats=[FormatEntry.model_validate(one) for one in FORMATS.values()],
+        run_formats=[FormatEntry.model_validate(one) for one in RUN_FORMATS.values()],
+        tools={name: ToolEntry(**tool._asdict()) for name, tool in TOOLS.items()},
         readers=[FormatEntry.model_validate(one) for one in READERS.values()],
         choices=CHOICES,
         arrangements=[ArrangementEntry.model_validate(one) for one in ARRANGEMENTS.values()],

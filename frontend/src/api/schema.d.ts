@@ -730,6 +730,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run
+         * @description What the machine does for a piece, pass by pass, and when.
+         */
+        post: operations["run_api_run_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/run/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run File
+         * @description The run of a piece, or one pass of it, as a file for a machine or for paper.
+         */
+        get: operations["run_file_api_pieces__piece_id__run__format__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1503,6 +1543,12 @@ export interface components {
             steps: components["schemas"]["StepEntry"][];
             /** Formats */
             formats: components["schemas"]["FormatEntry"][];
+            /** Run Formats */
+            run_formats: components["schemas"]["FormatEntry"][];
+            /** Tools */
+            tools: {
+                [key: string]: components["schemas"]["ToolEntry"];
+            };
             /** Readers */
             readers: components["schemas"]["FormatEntry"][];
             /** Choices */
@@ -2251,6 +2297,30 @@ export interface components {
              * @default false
              */
             again: boolean;
+        };
+        /**
+         * Filling
+         * @description Lines that fill an area, to and fro.
+         *
+         *     overscan
+         *         mm that the tool runs on beyond each line, at speed and without power
+         */
+        Filling: {
+            /**
+             * Pitch
+             * @default 0.2
+             */
+            pitch: number;
+            /**
+             * Angle
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Overscan
+             * @default 3
+             */
+            overscan: number;
         };
         /**
          * Finding
@@ -4123,6 +4193,8 @@ export interface components {
          *         of what is drawn, engraved and cut, in files; those left out are the usual ones
          *     lie
          *         how all of it lies on the sheet
+         *     run
+         *         the passes of the machine; none: the plain ones
          *     lengths
          *         in what unit a person sees and types them; all that is kept is in mm
          *     accepted
@@ -4176,6 +4248,7 @@ export interface components {
              *     }
              */
             lie: components["schemas"]["Lie"];
+            run?: components["schemas"]["RunSheet"] | null;
             /**
              * Lengths
              * @default mm
@@ -4967,6 +5040,225 @@ export interface components {
             inside: number;
         };
         /**
+         * RunLine
+         * @description A line of a pass, to be jumped to: what it belongs to, and when it is begun.
+         */
+        RunLine: {
+            /** Name */
+            name: string;
+            /** Begins */
+            begins: number;
+        };
+        /**
+         * RunPass
+         * @description One tool that works on one set of lines.
+         *
+         *     on, held
+         *         whether it runs; a pass that is held back waits for the next time that the piece runs
+         *     pause
+         *         what the machine asks for before it, in words; empty: nothing
+         *     speed, power
+         *         mm per second and per cent; those that are left out are usual for the tool
+         *     depth, step
+         *         mm, and how deep one round goes; nothing: all at once
+         *     repeats
+         *         how often each line is followed
+         *     overcut
+         *         mm that a closed line is followed beyond where it began
+         *     trail
+         *         mm that a blade that turns by itself trails its pivot
+         *     lead
+         *         mm of the arc on which the tool comes to a closed line from the waste, and leaves it
+         *     milling
+         *         which way round a cutter goes: `climb` has the material that stays on its right
+         *     filling
+         *         how areas are filled by a tool that fills
+         */
+        RunPass: {
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "pen" | "score" | "graver" | "beam-fill" | "beam" | "blade" | "router";
+            /** Works */
+            works: components["schemas"]["Works"][];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Held
+             * @default false
+             */
+            held: boolean;
+            /**
+             * Pause
+             * @default
+             */
+            pause: string;
+            /** Speed */
+            speed?: number | null;
+            /** Power */
+            power?: number | null;
+            /**
+             * Depth
+             * @default 0
+             */
+            depth: number;
+            /**
+             * Step
+             * @default 0
+             */
+            step: number;
+            /**
+             * Repeats
+             * @default 1
+             */
+            repeats: number;
+            /**
+             * Overcut
+             * @default 0
+             */
+            overcut: number;
+            /**
+             * Trail
+             * @default 0
+             */
+            trail: number;
+            /**
+             * Lead
+             * @default 0
+             */
+            lead: number;
+            tabs?: components["schemas"]["Tabs"] | null;
+            /**
+             * Milling
+             * @default as it comes
+             * @enum {string}
+             */
+            milling: "as it comes" | "climb" | "conventional";
+            /**
+             * @default {
+             *       "pitch": 0.2,
+             *       "angle": 0,
+             *       "overscan": 3
+             *     }
+             */
+            filling: components["schemas"]["Filling"];
+        };
+        /**
+         * RunRequest
+         * @description A piece whose run is looked at.
+         */
+        RunRequest: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * RunScene
+         * @description A piece's run.
+         *
+         *     sheet
+         *         its run sheet, or the plain one
+         *     own
+         *         whether the piece has a run sheet of its own
+         *     blank
+         *         its edge, as path data
+         */
+        RunScene: {
+            /** Bounds */
+            bounds: [
+                number,
+                number,
+                number,
+                number
+            ];
+            sheet: components["schemas"]["RunSheet"];
+            /** Own */
+            own: boolean;
+            /** Blank */
+            blank: string;
+            /** Seconds */
+            seconds: number;
+            /** Passes */
+            passes: components["schemas"]["ShownPass"][];
+            /** Workable */
+            workable: components["schemas"]["Workable"][];
+            /** Choices */
+            choices: components["schemas"]["ShownChoice"][];
+        };
+        /**
+         * RunSheet
+         * @description The passes of a piece, in order.
+         *
+         *     zero
+         *         where on the blank the machine has its zero
+         *     mirrored
+         *         for film that is cut from its back
+         *     rehearsal
+         *         whether the tool stays up: round the bounds, or along all of the path
+         *     weeding
+         *         mm from the lettering to a box that is cut round it, so that film comes off; nothing: none
+         */
+        RunSheet: {
+            /**
+             * Passes
+             * @default []
+             */
+            passes: components["schemas"]["RunPass"][];
+            /**
+             * Zero
+             * @default lower-left
+             * @enum {string}
+             */
+            zero: "lower-left" | "lower-right" | "upper-left" | "upper-right" | "centre";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
+             * Rehearsal
+             * @default off
+             * @enum {string}
+             */
+            rehearsal: "off" | "bounds" | "path";
+            /**
+             * Weeding
+             * @default 0
+             */
+            weeding: number;
+        };
+        /**
+         * RunTrack
+         * @description What a tool does from coming down until it goes up.
+         *
+         *     down
+         *         seconds from the beginning of the run at which it is down
+         *     points
+         *         x, y and seconds after it came down, point by point
+         *     line
+         *         which line of its pass it is of
+         */
+        RunTrack: {
+            /** Down */
+            down: number;
+            /** Line */
+            line: number;
+            /** Points */
+            points: number[];
+        };
+        /**
          * ScalePiece
          * @description The whole piece scaled about its middle; tools, sheet and material stay what they are.
          *
@@ -5450,6 +5742,19 @@ export interface components {
             height: number;
         };
         /**
+         * ShownChoice
+         * @description A run sheet by one choice.
+         */
+        ShownChoice: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Hint */
+            hint: string;
+            sheet: components["schemas"]["RunSheet"];
+        };
+        /**
          * ShownEdge
          * @description An edge of an outline.
          *
@@ -5492,6 +5797,56 @@ export interface components {
             closed: boolean;
             /** Length */
             length: number;
+        };
+        /**
+         * ShownPass
+         * @description A pass of the run sheet, and what it does where it runs.
+         *
+         *     letter, dashes
+         *         what tells its tool apart
+         *     drawn, idle
+         *         mm with the tool down and up
+         *     begins, seconds
+         *         when it begins, and how long it takes
+         */
+        ShownPass: {
+            /** Number */
+            number: number;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "pen" | "score" | "graver" | "beam-fill" | "beam" | "blade" | "router";
+            /** Letter */
+            letter: string;
+            /** Dashes */
+            dashes: number[];
+            /** Colour */
+            colour: string;
+            /** Runs */
+            runs: boolean;
+            /** Speed */
+            speed: number;
+            /** Power */
+            power: number;
+            /** Depth */
+            depth: number;
+            /** Drawn */
+            drawn: number;
+            /** Idle */
+            idle: number;
+            /** Begins */
+            begins: number;
+            /** Seconds */
+            seconds: number;
+            /** Lines */
+            lines: components["schemas"]["RunLine"][];
+            /** Tracks */
+            tracks: components["schemas"]["RunTrack"][];
         };
         /**
          * Simplify
@@ -6029,6 +6384,34 @@ export interface components {
             input: "switch";
         };
         /**
+         * Tabs
+         * @description What is left standing so that a part stays in its sheet.
+         *
+         *     number
+         *         of each outline
+         *     width
+         *         mm
+         *     height
+         *         mm of the depth that is left standing; nothing: all of it
+         */
+        Tabs: {
+            /**
+             * Number
+             * @default 3
+             */
+            number: number;
+            /**
+             * Width
+             * @default 2
+             */
+            width: number;
+            /**
+             * Height
+             * @default 0
+             */
+            height: number;
+        };
+        /**
          * TagBlank
          * @description A tag: a rectangle with rounded corners and a hole, `hole_inset` from its left edge.
          */
@@ -6161,6 +6544,32 @@ export interface components {
             turned: boolean;
         };
         /**
+         * ToolEntry
+         * @description A tool of a machine, with what tells it apart and its usual figures.
+         */
+        ToolEntry: {
+            /** Title */
+            title: string;
+            /** Letter */
+            letter: string;
+            /** Dashes */
+            dashes: number[];
+            /**
+             * Output
+             * @enum {string}
+             */
+            output: "draw" | "engrave" | "cut";
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "touch" | "power" | "depth";
+            /** Speed */
+            speed: number;
+            /** Power */
+            power: number;
+        };
+        /**
          * ToolSheet
          * @description A material and a tool. Limits are in mm; one of zero is not looked at.
          *
@@ -6177,6 +6586,8 @@ export interface components {
          *         of capitals that the tool can make
          *     cutter
          *         diameter of a round cutter, which does not reach into sharp corners
+         *     tool, speed, power, depth
+         *         what works the material, at how many mm per second and per cent, and how deep
          *     source
          *         where the figures come from
          */
@@ -6216,6 +6627,17 @@ export interface components {
              * @default 0
              */
             cutter: number;
+            /** Tool */
+            tool?: ("pen" | "score" | "graver" | "beam-fill" | "beam" | "blade" | "router") | null;
+            /** Speed */
+            speed?: number | null;
+            /** Power */
+            power?: number | null;
+            /**
+             * Depth
+             * @default 0
+             */
+            depth: number;
             /**
              * Source
              * @default
@@ -6390,6 +6812,42 @@ export interface components {
             field: string;
             /** Values */
             values: string[];
+        };
+        /**
+         * Workable
+         * @description Something that a pass may work on, in words.
+         */
+        Workable: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "draw" | "engrave" | "cut" | "letters" | "ticks" | "border" | "guide" | "edge" | "whole";
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Works
+         * @description What a pass works on.
+         *
+         *     what
+         *         all that is drawn, engraved or cut; or one thing
+         *     of
+         *         which: the lettering of letters or ticks, a guide, or the layer of a border
+         */
+        Works: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "draw" | "engrave" | "cut" | "letters" | "ticks" | "border" | "guide" | "edge" | "whole";
+            /**
+             * Of
+             * @default
+             */
+            of: string;
         };
         /**
          * Write
@@ -8251,6 +8709,71 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_api_run_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RunRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    run_file_api_pieces__piece_id__run__format__get: {
+        parameters: {
+            query?: {
+                pass?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: string;
+                format: "plt" | "gcode" | "pdf" | "png" | "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

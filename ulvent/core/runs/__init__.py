@@ -1,6 +1,17 @@
 """Runs: from a prepared piece and its run sheet to the tracks of each tool, in order."""
 
+from ulvent.core.runs.choices import RunChoice, run_choices
 from ulvent.core.runs.run import PassRun, Run, Track, plain_sheet, run_of
 from ulvent.core.runs.timing import USUAL, Motion
 
-__all__ = ["USUAL", "Motion", "PassRun", "Run", "Track", "plain_sheet", "run_of"]
+__all__ = [
+    "USUAL",
+    "Motion",
+    "PassRun",
+    "Run",
+    "RunChoice",
+    "Track",
+    "plain_sheet",
+    "run_choices",
+    "run_of",
+]

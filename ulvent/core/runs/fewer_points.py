@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Point, Points
+from ulvent.core.base.arrays import Booleans, Floats, Point, Points
 from ulvent.core.base.tolerances import JOINT
 
 _LARGEST_RADIUS = 2000.0
@@ -17,7 +17,13 @@ _MOST_SWEEP = 3.0
 
 
 def thinned(points: Points, off: float) -> Points:
-    """(k, 2) those points of a line of which none left out is farther `off` it, mm.
+    """(k, 2) those points of a line of which none left out is farther `off` it, mm."""
+    found: Points = points[that_matter(points, off)]
+    return found
+
+
+def that_matter(points: Points, off: float) -> Booleans:
+    """(n,) which points of a line are needed so that none left out is farther `off` it, mm.
 
     By Douglas and Peucker's way, 1973.
     """
@@ -34,8 +40,7 @@ def thinned(points: Points, off: float) -> Points:
             middle = first + 1 + worst
             kept[middle] = True
             waiting += [(first, middle), (middle, last)]
-    found: Points = points[kept]
-    return found
+    return kept
 
 
 class Move(NamedTuple):

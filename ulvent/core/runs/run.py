@@ -21,7 +21,7 @@ from ulvent.core.recipe import PLAIN, Piece, ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Works
 from ulvent.core.runs.filling import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.nesting import Line
-from ulvent.core.runs.order import Followed, idle_length, nearest_first, ordered
+from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.ways import between_tabs, led, levels, overcut, trailed
 from ulvent.core.shapes import Region, flat_contours
@@ -86,6 +86,11 @@ class PassRun:
     def power(self) -> float:
         """Per cent."""
         return self.recipe.power or self.usual.power or self.tool.power
+
+    @property
+    def depth(self) -> float:
+        """mm, of a tool that goes to a depth."""
+        return (self.recipe.depth or self.usual.depth) if self.tool.way == "depth" else 0.0
 
     @cached_property
     def drawn(self) -> float:
@@ -347,8 +352,3 @@ def _filled(
 
 def _length(points: Points) -> float:
     return float(np.hypot(*np.diff(points, axis=0).T).sum())
-
-
-def idle_by_the_nearest(lines: Sequence[Line], start: Points) -> float:
-    """mm with the tool up when each time the nearest line comes next."""
-    return idle_length(lines, nearest_first(lines, start), start)

@@ -1,0 +1,63 @@
+"""Run sheets to choose from: what makers do most, each by one choice."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from ulvent.core.base.tools import ToolKind
+from ulvent.core.prepare import Group
+from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
+from ulvent.core.runs.run import plain_sheet, usual_tools
+
+_WITHIN = ("letters", "ticks", "whole")
+"""Kinds of lines that lie on a part; all others go round it."""
+
+
+class RunChoice(NamedTuple):
+    """One run sheet to choose.
+
+    hint
+        what it is for
+    """
+
+    name: str
+    title: str
+    hint: str
+    sheet: RunSheet
+
+
+def run_choices(piece: Piece, groups: Sequence[Group]) -> tuple[RunChoice, ...]:
+    """The run sheets that a piece may have by one choice, without those that come to nothing."""
+    usual = usual_tools(piece)
+    within = _works(groups, inside=True)
+    beyond = _works(groups, inside=False)
+    every = (*within, *beyond)
+    cut = _pass("cut", "Cut", usual["cut"], beyond)
+    found = [
+        RunChoice("plain", "As it says", "what is drawn, then engraved, then cut",
+                  plain_sheet(piece, groups)),
+        RunChoice("draw-cut", "Draw, then cut", "lettering with a pen, then its edge is cut out",
+                  _sheet(_pass("draw", "Draw", "pen", within), cut)),
+        RunChoice("engrave-cut", "Engrave, then cut out",
+                  "lettering is engraved while the sheet still holds it",
+                  _sheet(_pass("engrave", "Engrave", usual["engrave"], within), cut)),
+        RunChoice("score", "Score only", "every line with the scoring point",
+                  _sheet(_pass("score", "Score", "score", every))),
+        RunChoice("cut", "Cut only", "every line is cut",
+                  _sheet(_pass("cut", "Cut", usual["cut"], every))),
+    ]  # fmt: skip
+    return tuple(one for one in found if one.sheet.passes)
+
+
+def _works(groups: Sequence[Group], inside: bool) -> tuple[Works, ...]:
+    keys = [group.key for group in groups if (group.key[0] in _WITHIN) == inside]
+    return tuple(Works.model_validate({"what": key[0], "of": "".join(key[1:])}) for key in keys)
+
+
+def _pass(id: str, name: str, tool: ToolKind, works: tuple[Works, ...]) -> RunPass | None:
+    return RunPass(id=id, name=name, tool=tool, works=works) if works else None
+
+
+def _sheet(*passes: RunPass | None) -> RunSheet:
+    return RunSheet(passes=tuple(one for one in passes if one is not None))

@@ -1,0 +1,252 @@
+"""Routes for runs: what each pass does, for the page to rehearse, and files of it.
+
+Everything here is in mm and seconds, from the machine's zero, with y down.
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+from uuid import UUID
+
+import numpy as np
+from fastapi import APIRouter, Query, Response
+from pydantic import BaseModel
+
+from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.outputs import OUTPUTS
+from ulvent.core.base.tools import TOOLS, ToolKind
+from ulvent.core.recipe import Piece, RunSheet
+from ulvent.core.recipe.run_sheet import What
+from ulvent.core.runs import PassRun, Run, run_choices
+from ulvent.core.runs.fewer_points import that_matter
+from ulvent.core.runs.timing import straight_seconds, times_along
+from ulvent.core.workshop import Workpiece
+from ulvent.formats.run_out import RUN_FORMATS
+from ulvent.formats.svg_data import broken_line_data
+from ulvent.web.bench import LATER, Bench, TheWork
+from ulvent.web.problems import Problem
+from ulvent.web.shelf_routes import Shelf, download
+from ulvent.web.turning import turned
+
+router = APIRouter(tags=["run"], responses={422: {"model": Problem}})
+
+if TYPE_CHECKING:
+    RunFormatName = str
+else:
+    RunFormatName = Literal[tuple(RUN_FORMATS)]
+
+_SHOWN = 0.02
+"""What is only looked at is off by so much, mm."""
+
+
+class RunRequest(BaseModel):
+    """A piece whose run is looked at."""
+
+    piece: dict[str, Any]
+
+
+class RunTrack(BaseModel):
+    """What a tool does from coming down until it goes up.
+
+    down
+        seconds from the beginning of the run at which it is down
+    points
+        x, y and seconds after it came down, point by point
+    line
+        which line of its pass it is of
+    """
+
+    down: float
+    line: int
+    points: list[float]
+
+
+class RunLine(BaseModel):
+    """A line of a pass, to be jumped to: what it belongs to, and when it is begun."""
+
+    name: str
+    begins: float
+
+
+class ShownPass(BaseModel):
+    """A pass of the run sheet, and what it does where it runs.
+
+    letter, dashes
+        what tells its tool apart
+    drawn, idle
+        mm with the tool down and up
+    begins, seconds
+        when it begins, and how long it takes
+    """
+
+    number: int
+    id: str
+    title: str
+    tool: ToolKind
+    letter: str
+    dashes: list[float]
+    colour: str
+    runs: bool
+    speed: float
+    power: float
+    depth: float
+    drawn: float
+    idle: float
+    begins: float
+    seconds: float
+    lines: list[RunLine]
+    tracks: list[RunTrack]
+
+
+class Workable(BaseModel):
+    """Something that a pass may work on, in words."""
+
+    what: What
+    of: str
+    name: str
+
+
+class ShownChoice(BaseModel):
+    """A run sheet by one choice."""
+
+    name: str
+    title: str
+    hint: str
+    sheet: RunSheet
+
+
+class RunScene(BaseModel):
+    """A piece's run.
+
+    sheet
+        its run sheet, or the plain one
+    own
+        whether the piece has a run sheet of its own
+    blank
+        its edge, as path data
+    """
+
+    bounds: Bounds
+    sheet: RunSheet
+    own: bool
+    blank: str
+    seconds: float
+    passes: list[ShownPass]
+    workable: list[Workable]
+    choices: list[ShownChoice]
+
+
+@router.post("/api/run", response_model=RunScene)
+def run(request: RunRequest, work: TheWork) -> Response:
+    """What the machine does for a piece, pass by pass, and when."""
+    return work.json(_run, request, seconds=LATER, patient=True)
+
+
+@router.get("/api/pieces/{piece_id}/run/{format}", response_class=Response)
+def run_file(
+    pieces: Shelf,
+    work: TheWork,
+    piece_id: UUID,
+    format: RunFormatName,
+    one_pass: Annotated[str, Query(alias="pass", max_length=64)] = "",
+) -> Response:
+    """The run of a piece, or one pass of it, as a file for a machine or for paper."""
+    piece = pieces.get(piece_id).piece
+    data = work.done(_written, piece, format, one_pass, seconds=LATER, patient=True)
+    wanted = RUN_FORMATS[format]
+    return download(data, piece.title, wanted.ending, wanted.media_type)
+
+
+def _written(bench: Bench, piece: Piece, format: str, one_pass: str) -> bytes:
+    found = bench.workshop.of(piece).run
+    return RUN_FORMATS[format].write(found.only(one_pass) if one_pass else found)
+
+
+def _run(bench: Bench, request: RunRequest) -> RunScene:
+    return turned(_scene(bench.workshop.of_document(request.piece)))
+
+
+def _scene(work: Workpiece) -> RunScene:
+    found, piece = work.run, work.piece
+    boxes = [found.bounds, *(_box(ring) for ring in found.blank)]
+    lows, highs = np.array(boxes)[:, :2].min(axis=0), np.array(boxes)[:, 2:].max(axis=0)
+    return RunScene(
+        bounds=(*lows.tolist(), *highs.tolist()),
+        sheet=found.sheet,
+        own=piece.run is not None,
+        blank="".join(broken_line_data(ring, closed=True) for ring in found.blank),
+        seconds=found.seconds,
+        passes=_passes(found),
+        workable=[
+            Workable.model_validate({"what": group.key[0], "of": "".join(group.key[1:]),
+                                     "name": group.name})
+            for group in work.groups
+        ],
+        choices=[
+            ShownChoice(name=one.name, title=one.title, hint=one.hint, sheet=one.sheet)
+            for one in run_choices(piece, work.groups)
+        ],
+    )  # fmt: skip
+
+
+def _box(ring: np.ndarray) -> Bounds:
+    (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
+    return x0, y0, x1, y1
+
+
+def _passes(found: Run) -> list[ShownPass]:
+    """All passes of the sheet; those that do not run do nothing."""
+    running = {one.number: one for one in found.passes}
+    shown: list[ShownPass] = []
+    begins = 0.0
+    for number, recipe in enumerate(found.sheet.passes, 1):
+        tool, one = TOOLS[recipe.tool], running.get(number)
+        shown.append(
+            ShownPass(
+                number=number,
+                id=recipe.id,
+                title=recipe.name or tool.title,
+                tool=recipe.tool,
+                letter=tool.letter,
+                dashes=list(tool.dashes),
+                colour=OUTPUTS[tool.output][2],
+                runs=one is not None,
+                speed=one.speed if one else recipe.speed or tool.speed,
+                power=one.power if one else recipe.power or tool.power,
+                depth=one.depth if one else recipe.depth,
+                drawn=one.drawn if one else 0.0,
+                idle=one.idle if one else 0.0,
+                begins=begins,
+                seconds=one.seconds if one else 0.0,
+                tracks=(tracks := _tracks(one, begins) if one else []),
+                lines=_lines(one, tracks) if one else [],
+            )
+        )
+        begins += one.seconds if one else 0.0
+    return shown
+
+
+def _tracks(one: PassRun, begins: float) -> list[RunTrack]:
+    motion, now = one.motion, begins
+    found: list[RunTrack] = []
+    for track, way in zip(one.tracks, one.travels, strict=True):
+        now += straight_seconds(way, motion.travel, motion.acceleration)
+        now += motion.lift if way > 0.0 else 0.0
+        run_in = track.overscan / one.speed
+        now += run_in
+        times = times_along(track.points, one.speed, motion)
+        x, y = track.points.T
+        few = np.column_stack([x, -y, times])[that_matter(track.points, _SHOWN)]
+        found.append(
+            RunTrack(down=round(now, 3), line=track.line, points=few.round(3).ravel().tolist())
+        )
+        now += float(times[-1]) + run_in + (motion.lift if way > 0.0 else 0.0)
+    return found
+
+
+def _lines(one: PassRun, tracks: list[RunTrack]) -> list[RunLine]:
+    """The lines of a pass in the order in which they are begun."""
+    first: dict[int, float] = {}
+    for track in tracks:
+        first.setdefault(track.line, track.down)
+    return [RunLine(name=one.names[line], begins=at) for line, at in first.items()]
