@@ -25,6 +25,7 @@ from ulvent.core.recipe import Piece
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.crew.inside import bound_memory, tidied
 from ulvent.formats.out import FORMATS
+from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.shipped_faces import shipped_face, shipped_faces
 from ulvent.web.scene import Painting, new_shapes
 
@@ -66,6 +67,8 @@ class Trying:
         self._done("proof", seed, lambda: work.proof)
         for format in FORMATS.values():
             self._done(f"write {format.name}", seed, lambda f=format: f.write(work, True))
+        for one in RUN_FORMATS.values():
+            self._done(f"run to {one.name}", seed, lambda f=one: f.write(work.run))
         self._act(seed, fuzz, shop, work.piece)
 
     def _act(self, seed: int, fuzz: Fuzz, shop: Workshop, piece: Piece) -> None:

@@ -11,7 +11,7 @@ const LEVELS = [
   ['drawing'],
   ['strip'],
   ['particulars', 'contents', 'prepare'],
-  ['layout', 'proof', 'shelf'],
+  ['layout', 'proof', 'run', 'shelf'],
 ];
 
 const sources = import.meta.glob<string>(['./**/*.{ts,svelte}', '!./**/*.test.ts'], {

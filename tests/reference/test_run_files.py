@@ -53,7 +53,9 @@ class Drawn(NamedTuple):
 
 
 def demo(title: str) -> Workpiece:
-    return workpiece(next(one for one in demo_pieces() if one.title == title))
+    """A piece of the demo, without its run sheet."""
+    piece = next(one for one in demo_pieces() if one.title == title)
+    return workpiece(piece.model_copy(update={"run": None}))
 
 
 def outlines(work: Workpiece) -> Any:

@@ -9,7 +9,7 @@ from ulvent.core.guides.kinds.between_guide import BetweenGuide
 from ulvent.core.guides.kinds.circle_guide import CircleGuide
 from ulvent.core.guides.kinds.line_guide import LineGuide
 from ulvent.core.guides.kinds.spiral_guide import SpiralGuide
-from ulvent.core.recipe import Fit, Lettering, Piece, Prepare
+from ulvent.core.recipe import Fit, Lettering, Piece, Prepare, RunPass, RunSheet, Works
 from ulvent.core.steps.join_step import Join
 
 
@@ -112,6 +112,13 @@ def cider_banner() -> Piece:
                 shape="bent",
                 spacing="even",
                 fit=Fit(kind="height", within=("edges",), clear=5.0, margin=6.0),
+            ),
+        ),
+        edge="cut",
+        run=RunSheet(
+            passes=(
+                RunPass(id="draw", tool="pen", works=(Works(what="letters", of="name"),)),
+                RunPass(id="cut", tool="blade", works=(Works(what="edge"),), overcut=0.5),
             ),
         ),
     )

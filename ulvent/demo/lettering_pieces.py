@@ -17,8 +17,12 @@ from ulvent.core.recipe import (
     Piece,
     Prepare,
     Repeat,
+    RunPass,
+    RunSheet,
+    Tabs,
     Tick,
     Ticks,
+    Works,
 )
 from ulvent.core.steps.join_step import Join
 
@@ -236,6 +240,24 @@ def bilingual_sign() -> Piece:
                 align="centre",
                 shape="bent",
                 prepare=Prepare(join=Join()),
+            ),
+        ),
+        edge="cut",
+        run=RunSheet(
+            passes=(
+                RunPass(
+                    id="engrave",
+                    name="Welcome",
+                    tool="beam-fill",
+                    works=(Works(what="letters", of="welcome"), Works(what="letters", of="ahlan")),
+                ),
+                RunPass(
+                    id="cut",
+                    name="Out of the board",
+                    tool="beam",
+                    works=(Works(what="edge"),),
+                    tabs=Tabs(number=4, width=1.5),
+                ),
             ),
         ),
     )

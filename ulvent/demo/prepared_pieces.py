@@ -146,6 +146,14 @@ def paper_frame() -> Piece:
                 }
             ],
             "tool_sheets": [_SHEETS["paper-pen"]],
+            "run": {
+                "passes": [
+                    {"id": "draw", "name": "Words", "tool": "pen", "works": [{"what": "draw"}]},
+                    {"id": "cut", "name": "Edges", "tool": "blade", "works": [{"what": "cut"}],
+                     "pause": "Pen out, blade in; leave the sheet where it is",
+                     "overcut": 0.5, "trail": 0.25},
+                ],
+            },
         }
     )  # fmt: skip
 
@@ -200,5 +208,12 @@ def van_sign() -> Piece:
             "tool_sheets": [_SHEETS["vinyl-blade"]],
             # The notch in the foot of the A closes: no one will see it from the road.
             "accepted": [{"key": "narrow-gap:what", "sheet": "vinyl-blade", "figure": 0.2}],
+            "run": {
+                "passes": [
+                    {"id": "cut", "name": "Vinyl", "tool": "blade", "works": [{"what": "cut"}],
+                     "overcut": 0.4, "trail": 0.25},
+                ],
+                "weeding": 12,
+            },
         }
     )  # fmt: skip

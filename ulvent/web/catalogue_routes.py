@@ -23,6 +23,7 @@ from ulvent.core.recipe.arrangements import ARRANGEMENTS, COUNTED
 from ulvent.core.recipe.beginnings import BEGINNINGS
 from ulvent.core.recipe.choices import CHOICES, LIMITS, NUDGES
 from ulvent.core.recipe.first import FIRSTS, REMEMBERED, first_mark
+from ulvent.core.recipe.run_sheet import MOST_PASSES
 from ulvent.core.stances import LABEL_STANCES
 from ulvent.core.steps import STEPS
 from ulvent.formats.format import FILE_UNITS
@@ -131,6 +132,7 @@ class Bounds(BaseModel):
     label: int
     title: int
     tool_sheets: int
+    passes: int
 
 
 class ToolEntry(BaseModel):
@@ -237,6 +239,7 @@ def catalogue() -> Catalogue:
             label=LONGEST_LABEL,
             title=MOST_TITLE,
             tool_sheets=MOST_TOOL_SHEETS,
+            passes=MOST_PASSES,
         ),
     )
 

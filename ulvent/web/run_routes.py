@@ -15,9 +15,9 @@ from pydantic import BaseModel
 from ulvent.core.base.arrays import Bounds
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.base.tools import TOOLS, ToolKind
-from ulvent.core.recipe import Piece, RunSheet
+from ulvent.core.recipe import Piece, RunPass, RunSheet, Tabs
 from ulvent.core.recipe.run_sheet import What
-from ulvent.core.runs import PassRun, Run, run_choices
+from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
 from ulvent.core.runs.fewer_points import that_matter
 from ulvent.core.runs.timing import straight_seconds, times_along
 from ulvent.core.workshop import Workpiece
@@ -124,6 +124,8 @@ class RunScene(BaseModel):
         whether the piece has a run sheet of its own
     blank
         its edge, as path data
+    fresh, tabs
+        a pass that may be added, and tabs to begin with
     """
 
     bounds: Bounds
@@ -134,6 +136,8 @@ class RunScene(BaseModel):
     passes: list[ShownPass]
     workable: list[Workable]
     choices: list[ShownChoice]
+    fresh: RunPass | None
+    tabs: Tabs
 
 
 @router.post("/api/run", response_model=RunScene)
@@ -186,6 +190,8 @@ def _scene(work: Workpiece) -> RunScene:
             ShownChoice(name=one.name, title=one.title, hint=one.hint, sheet=one.sheet)
             for one in run_choices(piece, work.groups)
         ],
+        fresh=fresh_pass(found.sheet, work.groups),
+        tabs=Tabs(),
     )  # fmt: skip
 
 

@@ -1438,6 +1438,8 @@ export interface components {
             title: number;
             /** Tool Sheets */
             tool_sheets: number;
+            /** Passes */
+            passes: number;
         };
         /**
          * BridgeChange
@@ -5141,10 +5143,10 @@ export interface components {
             tabs?: components["schemas"]["Tabs"] | null;
             /**
              * Milling
-             * @default as it comes
+             * @default conventional
              * @enum {string}
              */
-            milling: "as it comes" | "climb" | "conventional";
+            milling: "conventional" | "climb";
             /**
              * @default {
              *       "pitch": 0.2,
@@ -5174,6 +5176,8 @@ export interface components {
          *         whether the piece has a run sheet of its own
          *     blank
          *         its edge, as path data
+         *     fresh, tabs
+         *         a pass that may be added, and tabs to begin with
          */
         RunScene: {
             /** Bounds */
@@ -5196,6 +5200,8 @@ export interface components {
             workable: components["schemas"]["Workable"][];
             /** Choices */
             choices: components["schemas"]["ShownChoice"][];
+            fresh: components["schemas"]["RunPass"] | null;
+            tabs: components["schemas"]["Tabs"];
         };
         /**
          * RunSheet
@@ -5208,7 +5214,8 @@ export interface components {
          *     rehearsal
          *         whether the tool stays up: round the bounds, or along all of the path
          *     weeding
-         *         mm from the lettering to a box that is cut round it, so that film comes off; nothing: none
+         *         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
+         *         off; nothing: none
          */
         RunSheet: {
             /**

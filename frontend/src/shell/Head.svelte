@@ -27,6 +27,7 @@
   let lacking = $state.raw<Takeaway & { file: string }>();
 
   const FORMATS = catalogue().formats;
+  const RUN_FORMATS = catalogue().run_formats;
   const standing = $derived(
     {
       kept: `kept · ${clock(editor.keeping.at)}`,
@@ -45,14 +46,14 @@
   }
 
   /** Everything is kept first, so that the file holds what the screen shows. */
-  async function take(format: string, guides: boolean): Promise<void> {
+  async function take(what: string): Promise<void> {
     await figures.settled();
     await editor.finish();
     if (editor.keeping.state !== 'kept') {
       editor.saying = 'The file was not written, because the last change could not be kept.';
       return;
     }
-    const file = `/api/pieces/${editor.id}/export/${format}?guides=${guides}`;
+    const file = `/api/pieces/${editor.id}/${what}`;
     const answer = await api
       .GET('/api/pieces/{piece_id}/takeaway', { params: { path: { piece_id: editor.id } } })
       .catch(() => undefined);
@@ -113,8 +114,11 @@
     />
     <OverflowMenu flipped size="sm" icon={Export} aria-label="Export a file" iconDescription="Export a file">
       {#each FORMATS as { name, title } (name)}
-        <OverflowMenuItem text={`${title}, lettering only`} on:click={() => void take(name, false)} />
-        <OverflowMenuItem text={`${title} with guides`} on:click={() => void take(name, true)} />
+        <OverflowMenuItem text={`${title}, lettering only`} on:click={() => void take(`export/${name}`)} />
+        <OverflowMenuItem text={`${title} with guides`} on:click={() => void take(`export/${name}?guides=true`)} />
+      {/each}
+      {#each RUN_FORMATS as { name, title }, index (name)}
+        <OverflowMenuItem text={`${title}, the run`} hasDivider={index === 0} on:click={() => void take(`run/${name}`)} />
       {/each}
       <OverflowMenuItem text="Piece file" href={`/api/pieces/${editor.id}/file`} hasDivider />
     </OverflowMenu>

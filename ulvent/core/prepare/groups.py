@@ -37,6 +37,8 @@ class Group:
         unlike that of any other group, whatever its case
     areas, lines
         outlines of letters and borders, and single lines
+    texts
+        the letters that each of the areas is of
     curves
         guides and edges, whose arcs are arcs
     """
@@ -45,6 +47,7 @@ class Group:
     output: Output
     name: str
     areas: list[Outline] = field(default_factory=list)
+    texts: list[str] = field(default_factory=list)
     lines: list[Outline] = field(default_factory=list)
     curves: list[FileOutline] = field(default_factory=list)
 
@@ -152,6 +155,7 @@ class _Gathering:
             group = self._of(cutout.lettering or layer.owner, cutout.ticks)
             if group is not None:
                 group.areas.append(self._laid(outline))
+                group.texts.append(cutout.text)
         whose = dict.fromkeys((line.lettering or layer.owner, line.ticks) for line in layer.lines)
         for owner, ticks in whose:
             group = self._of(owner, ticks)

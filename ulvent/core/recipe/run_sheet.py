@@ -120,7 +120,7 @@ class RunPass(Model):
     trail: ToolSizeOrNone = 0.0
     lead: ToolSizeOrNone = 0.0
     tabs: Tabs | None = None
-    milling: Literal["as it comes", "climb", "conventional"] = "as it comes"
+    milling: Literal["conventional", "climb"] = "conventional"
     filling: Filling = Filling()
 
     @model_validator(mode="after")
@@ -142,7 +142,8 @@ class RunSheet(Model):
     rehearsal
         whether the tool stays up: round the bounds, or along all of the path
     weeding
-        mm from the lettering to a box that is cut round it, so that film comes off; nothing: none
+        mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
+        off; nothing: none
     """
 
     passes: Annotated[tuple[RunPass, ...], Field(max_length=MOST_PASSES)] = ()

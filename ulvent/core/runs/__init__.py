@@ -1,6 +1,6 @@
 """Runs: from a prepared piece and its run sheet to the tracks of each tool, in order."""
 
-from ulvent.core.runs.choices import RunChoice, run_choices
+from ulvent.core.runs.choices import RunChoice, fresh_pass, run_choices
 from ulvent.core.runs.run import PassRun, Run, Track, plain_sheet, run_of
 from ulvent.core.runs.timing import USUAL, Motion
 
@@ -11,6 +11,7 @@ __all__ = [
     "Run",
     "RunChoice",
     "Track",
+    "fresh_pass",
     "plain_sheet",
     "run_choices",
     "run_of",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from typing import NamedTuple
 
@@ -48,6 +49,15 @@ def run_choices(piece: Piece, groups: Sequence[Group]) -> tuple[RunChoice, ...]:
                   _sheet(_pass("cut", "Cut", usual["cut"], every))),
     ]  # fmt: skip
     return tuple(one for one in found if one.sheet.passes)
+
+
+def fresh_pass(sheet: RunSheet, groups: Sequence[Group]) -> RunPass | None:
+    """A pass that may be added: it cuts the first thing there is, until it is told otherwise."""
+    taken = {one.id for one in sheet.passes}
+    names = (f"pass-{count}" for count in itertools.count(len(taken) + 1))
+    name = next(one for one in names if one not in taken)
+    works = _works(groups[:1], inside=True) or _works(groups[:1], inside=False)
+    return _pass(name, "", "blade", works)
 
 
 def _works(groups: Sequence[Group], inside: bool) -> tuple[Works, ...]:

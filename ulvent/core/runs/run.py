@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -238,7 +239,7 @@ class _Placing:
         up, _, across = sheet.zero.partition("-")
         shares = np.array([share[across or up], share[up]])
         self._zero = low + shares * (high - low)
-        self.mirrored = sheet.mirrored
+        self.mirrored, self.weeding = sheet.mirrored, sheet.weeding
 
     def laid(self, points: Points) -> Points:
         found: Points = points * self._mirror - self._zero
@@ -256,6 +257,8 @@ def _pass(
         names, tracks = _filled(recipe, chosen, place, where)
     else:
         lines = _lines(chosen, place)
+        if place.weeding and recipe.tool == "blade" and lines:
+            lines.append(_box_round(lines, place.weeding))
         if len(lines) > MOST_LINES_ORDERED:
             reason = f"works on {len(lines)} lines; at most {MOST_LINES_ORDERED} are put in order"
             raise wrong_field(f"{where}.works", reason)
@@ -281,13 +284,22 @@ def _lines(groups: Sequence[Group], place: _Placing) -> list[Line]:
     for group in groups:
         outlines: list[Outline] = [*group.areas, *group.lines]
         outlines += [outline_of(curve_of(line)) for line in group.curves]
-        for outline in outlines:
+        for outline, text in itertools.zip_longest(outlines, group.texts, fillvalue=""):
+            name = f"“{text}” of {group.name}" if text else group.name
             for points, closed in flat_contours(outline):
                 kept = _without_repeats(place.laid(points), closed)
                 if len(kept) > 1:
-                    found.append(Line(kept, closed, unit, group.name))
+                    found.append(Line(kept, closed, unit, name))
             unit += 1
     return found
+
+
+def _box_round(lines: Sequence[Line], margin: float) -> Line:
+    """A box round lines, cut when all in it is: what is between comes off in one."""
+    points = np.concatenate([line.points for line in lines])
+    (x0, y0), (x1, y1) = points.min(axis=0) - margin, points.max(axis=0) + margin
+    corners = np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1]])
+    return Line(corners, True, 1 + max(line.unit for line in lines), "Box for weeding")
 
 
 def _without_repeats(points: Points, closed: bool) -> Points:

@@ -1,0 +1,149 @@
+<script lang="ts">
+  /** How the chosen pass works, or, without one, how the whole run lies on the machine. */
+  import { Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import { catalogue } from '../api/catalogue';
+  import type { RunPass, RunScene, RunSheet, Works } from '../api/client';
+  import LengthField from '../parts/LengthField.svelte';
+  import NameField from '../parts/NameField.svelte';
+  import { changedPass, sameWorks, toggled } from './sheet';
+
+  interface Props {
+    scene: RunScene | undefined;
+    chosen: string;
+    onchange: (sheet: RunSheet) => void;
+  }
+
+  let { scene, chosen, onchange }: Props = $props();
+
+  const TOOLS = Object.entries(catalogue().tools);
+  const USES: { what: Works['what']; name: string }[] = [
+    { what: 'draw', name: 'all that is drawn' },
+    { what: 'engrave', name: 'all that is engraved' },
+    { what: 'cut', name: 'all that is cut' },
+  ];
+  const CORNERS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
+  const pass = $derived(scene?.sheet.passes.find((one) => one.id === chosen));
+  const shown = $derived(scene?.passes.find((one) => one.id === chosen));
+  const tool = $derived(pass && catalogue().tools[pass.tool]);
+  const workable = $derived([
+    ...USES.map((one) => ({ ...one, of: '' })),
+    ...(scene?.workable ?? []).filter((one) => !USES.some((use) => use.what === one.what)),
+  ]);
+  const closes = $derived(pass?.tool !== 'beam-fill');
+
+  function change(changed: Partial<RunPass>): void {
+    if (scene && pass) onchange(changedPass(scene.sheet, pass.id, changed));
+  }
+
+  const whole = (changed: Partial<RunSheet>) => scene && onchange({ ...scene.sheet, ...changed });
+  const works = (one: { what: Works['what']; of: string }) =>
+    pass?.works.some((mine) => sameWorks(mine, one)) ?? false;
+</script>
+
+<aside aria-label="Particulars">
+  {#if scene && pass && shown && tool}
+    <h2 class="particulars">Pass {shown.number} <span>· {tool.title}</span></h2>
+    <div class="fields particulars">
+      <NameField name={pass.name} otherwise={tool.title} onset={(name) => change({ name })} />
+      <Select size="sm" labelText="Tool" selected={pass.tool} on:update={(event) => change({ tool: event.detail as RunPass['tool'] })}>
+        {#each TOOLS as [name, one] (name)}<SelectItem value={name} text={one.title} />{/each}
+      </Select>
+      <fieldset>
+        <legend>Works on</legend>
+        {#each workable as one (`${one.what} ${one.of}`)}
+          <Checkbox labelText={one.name} checked={works(one)} on:check={(event) => event.detail !== works(one) && change({ works: toggled(pass.works, { what: one.what, of: one.of }) })} />
+        {/each}
+      </fieldset>
+      <div class="pair">
+        <LengthField label="Speed" unit="mm/s" value={pass.speed ?? null} empty={`usual, ${shown.speed}`} onset={(speed) => change({ speed })} onclear={() => change({ speed: null })} />
+        {#if tool.way === 'power'}
+          <LengthField label="Power" unit="%" value={pass.power ?? null} empty={`usual, ${shown.power}`} onset={(power) => change({ power })} onclear={() => change({ power: null })} />
+        {/if}
+        {#if tool.way === 'depth'}
+          <LengthField label="Depth" value={pass.depth || null} empty={shown.depth ? `usual, ${shown.depth}` : 'on the sheet'} onset={(depth) => change({ depth })} onclear={() => change({ depth: 0 })} />
+          <LengthField label="A round goes" value={pass.step || null} empty="all at once" onset={(step) => change({ step })} onclear={() => change({ step: 0 })} />
+        {/if}
+        <LengthField label="How often" unit="" value={pass.repeats} onset={(repeats) => change({ repeats: Math.round(repeats) })} />
+      </div>
+      {#if pass.tool === 'beam-fill'}
+        <div class="pair">
+          <LengthField label="Rows apart" value={pass.filling.pitch} onset={(pitch) => change({ filling: { ...pass.filling, pitch } })} />
+          <LengthField label="Turned" unit="°" value={pass.filling.angle} onset={(angle) => change({ filling: { ...pass.filling, angle } })} />
+          <LengthField label="Overscan" value={pass.filling.overscan} onset={(overscan) => change({ filling: { ...pass.filling, overscan } })} />
+        </div>
+      {/if}
+      {#if closes}
+        <div class="pair">
+          <LengthField label="Overcut" value={pass.overcut || null} empty="none" onset={(overcut) => change({ overcut })} onclear={() => change({ overcut: 0 })} />
+          {#if tool.way !== 'power'}
+            <LengthField label="Blade trails by" value={pass.trail || null} empty="not at all" onset={(trail) => change({ trail })} onclear={() => change({ trail: 0 })} />
+          {/if}
+          <LengthField label="Led in on an arc of" value={pass.lead || null} empty="none" onset={(lead) => change({ lead })} onclear={() => change({ lead: 0 })} />
+          <LengthField label="Tabs" unit="" value={pass.tabs?.number ?? null} empty="none" onset={(number) => change({ tabs: { ...(pass.tabs ?? scene!.tabs), number: Math.round(number) } })} onclear={() => change({ tabs: null })} />
+          {#if pass.tabs}
+            <LengthField label="Tabs are wide" value={pass.tabs.width} onset={(width) => change({ tabs: { ...pass.tabs!, width } })} />
+            {#if tool.way === 'depth'}
+              <LengthField label="And high" value={pass.tabs.height || null} empty="all of it" onset={(height) => change({ tabs: { ...pass.tabs!, height } })} onclear={() => change({ tabs: { ...pass.tabs!, height: 0 } })} />
+            {/if}
+          {/if}
+        </div>
+      {/if}
+      {#if pass.tool === 'router'}
+        <Select size="sm" labelText="Milling" selected={pass.milling} on:update={(event) => change({ milling: event.detail as RunPass['milling'] })}>
+          <SelectItem value="conventional" text="conventional" />
+          <SelectItem value="climb" text="climb" />
+        </Select>
+      {/if}
+      <TextInput size="sm" labelText="Asked for before it" placeholder="nothing" value={pass.pause} on:change={(event) => change({ pause: String(event.detail ?? '') })} />
+    </div>
+  {:else if scene}
+    <h2 class="particulars">The whole run</h2>
+    <div class="fields particulars">
+      <Select size="sm" labelText="The machine's zero is at" selected={scene.sheet.zero} on:update={(event) => whole({ zero: event.detail as RunSheet['zero'] })}>
+        {#each CORNERS as corner (corner)}<SelectItem value={corner} text={corner === 'centre' ? 'its middle' : `its ${corner.replace('-', ' ')} corner`} />{/each}
+      </Select>
+      <Checkbox labelText="mirrored, for film that is cut from its back" checked={scene.sheet.mirrored} on:check={(event) => event.detail !== scene?.sheet.mirrored && whole({ mirrored: event.detail })} />
+      <Select size="sm" labelText="Rehearsal on the machine" selected={scene.sheet.rehearsal} on:update={(event) => whole({ rehearsal: event.detail as RunSheet['rehearsal'] })}>
+        <SelectItem value="off" text="no: the tools work" />
+        <SelectItem value="bounds" text="round the bounds, tool up" />
+        <SelectItem value="path" text="all of the path, tool up" />
+      </Select>
+      <LengthField label="Box for weeding, beyond what is cut by" value={scene.sheet.weeding || null} empty="no box" onset={(weeding) => whole({ weeding })} onclear={() => whole({ weeding: 0 })} />
+      <p>Times are for a machine that gathers speed at 1,000 mm/s², travels at 200 mm/s, and takes 0.05 s to lift.</p>
+    </div>
+  {/if}
+</aside>
+
+<style>
+  aside {
+    border-left: 1px solid var(--line);
+    padding: 16px;
+    background: var(--paper);
+    overflow: auto;
+  }
+
+  fieldset {
+    margin: 0;
+    border: 0;
+    padding: 0;
+  }
+
+  legend {
+    margin-bottom: 4px;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    align-items: end;
+    gap: 8px 12px;
+  }
+
+  p {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+</style>

@@ -1,0 +1,141 @@
+<script lang="ts">
+  /** The time of the rehearsal: played, held, and gone to. */
+  import { InlineLoading } from 'carbon-components-svelte';
+  import type { RunScene } from '../api/client';
+  import Choice from '../parts/Choice.svelte';
+  import { SPEEDS, type Clock } from './clock.svelte';
+  import { lasting, type Timeline } from './timeline';
+
+  interface Props {
+    clock: Clock;
+    scene: RunScene;
+    timeline: Timeline;
+    busy: boolean;
+    onstep: (way: 1 | -1) => void;
+  }
+
+  let { clock, scene, timeline, busy, onstep }: Props = $props();
+
+  const STEP = 0.05;
+  const speeds = SPEEDS.map((one) => ({ value: String(one), label: `${one}×` }));
+  const moment = $derived(timeline.at(clock.at));
+  const running = $derived(scene.passes.filter((one) => one.runs && one.seconds > 0));
+  const now = $derived(running.filter((one) => one.begins <= clock.at).at(-1));
+</script>
+
+<div class="bar">
+  <div class="row">
+    <button onclick={() => clock.toggle()} title="Space">{clock.playing ? 'Hold' : 'Play'}</button>
+    <button onclick={() => onstep(-1)} title="←" aria-label="The line before">‹</button>
+    <button onclick={() => onstep(1)} title="→" aria-label="The next line">›</button>
+    <div class="scale">
+      <input
+        type="range"
+        min="0"
+        max={clock.end}
+        step={STEP}
+        value={clock.at}
+        aria-label="Time of the run"
+        aria-valuetext={lasting(clock.at)}
+        oninput={(event) => clock.go(Number(event.currentTarget.value))}
+      />
+      <div class="passes" aria-hidden="true">
+        {#each running as one (one.id)}
+          <span style:flex-grow={one.seconds} title={one.title}>{one.letter}{one.number}</span>
+        {/each}
+      </div>
+    </div>
+    <span class="figure time">{lasting(clock.at)} of {lasting(scene.seconds)}</span>
+  </div>
+  <div class="row words">
+    <p role="status">
+      {now ? `${now.letter}${now.number} ${now.title}: ` : ''}{moment.done} of {timeline.tracks.length} lines done
+    </p>
+    {#if busy}<InlineLoading description="" />{/if}
+    <div class="speeds">
+      <Choice
+        label="Played"
+        tabs
+        options={speeds}
+        value={String(clock.speed)}
+        onset={(speed) => (clock.speed = Number(speed) as (typeof SPEEDS)[number])}
+      />
+    </div>
+  </div>
+</div>
+
+<style>
+  .bar {
+    display: flex;
+    flex: none;
+    flex-direction: column;
+    gap: 4px;
+    border-top: 1px solid var(--line);
+    padding: 8px 12px;
+    background: var(--paper);
+  }
+
+  .row {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+  }
+
+  .words {
+    justify-content: space-between;
+    min-height: 28px;
+  }
+
+  p {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 13px;
+  }
+
+  button {
+    border: 1px solid var(--line-strong);
+    min-width: 30px;
+    min-height: 28px;
+    padding: 0 8px;
+    background: var(--sheet);
+    color: var(--ink);
+    font: inherit;
+    cursor: pointer;
+  }
+
+  .scale {
+    flex: 1;
+    min-width: 80px;
+  }
+
+  input {
+    display: block;
+    width: 100%;
+    margin: 0;
+    accent-color: var(--verdigris);
+  }
+
+  .passes {
+    display: flex;
+    gap: 2px;
+    padding: 0 6px;
+  }
+
+  .passes span {
+    min-width: 14px;
+    border-top: 2px solid var(--line-strong);
+    color: var(--ink-soft);
+    font: 600 10px/14px 'IBM Plex Mono', monospace;
+    overflow: hidden;
+  }
+
+  .speeds {
+    min-width: 200px;
+  }
+
+  .time {
+    min-width: 150px;
+    font-size: 12px;
+    text-align: right;
+  }
+</style>

@@ -1,0 +1,27 @@
+/** Changes of a run sheet. */
+
+import type { RunPass, RunSheet, Works } from '../api/client';
+
+export function changedPass(sheet: RunSheet, id: string, changed: Partial<RunPass>): RunSheet {
+  const passes = sheet.passes.map((one) => (one.id === id ? { ...one, ...changed } : one));
+  return { ...sheet, passes };
+}
+
+/** The sheet with a pass one place earlier or later. */
+export function movedPass(sheet: RunSheet, id: string, way: 1 | -1): RunSheet {
+  const passes = [...sheet.passes];
+  const from = passes.findIndex((one) => one.id === id);
+  const to = from + way;
+  if (from < 0 || to < 0 || to >= passes.length) return sheet;
+  passes.splice(to, 0, ...passes.splice(from, 1));
+  return { ...sheet, passes };
+}
+
+export const sameWorks = (one: Works, two: Works) => one.what === two.what && one.of === two.of;
+
+/** What a pass works on, with one thing more, or one less; it always keeps one. */
+export function toggled(works: readonly Works[], what: Works): Works[] {
+  const rest = works.filter((one) => !sameWorks(one, what));
+  if (rest.length === works.length) return [...works, what];
+  return rest.length ? rest : [...works];
+}

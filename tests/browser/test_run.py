@@ -1,0 +1,93 @@
+"""Runs by hand: a run sheet for drawing and then cutting, and its rehearsal."""
+
+from __future__ import annotations
+
+import re
+import unittest
+
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.application import LetteringTest
+
+
+class RunTest(LetteringTest):
+    def run_of(self, title: str) -> tuple[Page, str]:
+        page, piece = self.copy_of(title)
+        page.get_by_role("link", name="Run", exact=True).click()
+        expect(page.get_by_role("img", name=re.compile("^The run at"))).to_be_visible()
+        return page, piece
+
+    def sheet(self, page: Page) -> Locator:
+        return page.get_by_role("complementary", name="Run sheet")
+
+    def passes(self, page: Page) -> Locator:
+        return self.sheet(page).locator("ol > li")
+
+
+class Sheets(RunTest):
+    def test_draw_then_cut_by_one_choice_and_by_hand(self) -> None:
+        page, piece = self.run_of("Barrel head")
+        expect(self.passes(page)).to_have_count(1)
+        choice = self.sheet(page).get_by_label("Begin from")
+        labels = choice.locator("option").all_inner_texts()
+        choice.select_option(label=next(one for one in labels if one.startswith("Draw, then cut")))
+        expect(self.passes(page).first).to_contain_text("Draw")
+        self.eventually(lambda: self.stored(piece)["run"]["passes"][0]["tool"] == "pen")
+        self.passes(page).first.get_by_role("button").first.click()
+        page.get_by_label("How often").fill("2")
+        page.keyboard.press("Enter")
+        self.eventually(lambda: self.stored(piece)["run"]["passes"][0]["repeats"] == 2)
+        self.sheet(page).get_by_role("checkbox", name="held back").check(force=True)
+        expect(self.passes(page).first).to_contain_text("held back")
+        self.eventually(lambda: self.stored(piece)["run"]["passes"][0]["held"] is True)
+        for _ in range(2):
+            page.get_by_role("button", name="Undo").click()
+        self.eventually(lambda: self.stored(piece)["run"]["passes"][0]["repeats"] == 1)
+
+    def test_a_pass_is_added_moved_and_taken_away(self) -> None:
+        page, piece = self.run_of("Paper frame")
+        self.sheet(page).get_by_role("button", name="Add a pass").click()
+        expect(self.passes(page)).to_have_count(3)
+        self.passes(page).nth(2).get_by_role("button", name="earlier").click()
+        self.eventually(
+            lambda: (
+                [one["id"] for one in self.stored(piece)["run"]["passes"]]
+                == ["draw", "pass-3", "cut"]
+            )
+        )
+        self.passes(page).nth(1).get_by_role("button", name="remove").click()
+        expect(self.passes(page)).to_have_count(2)
+
+
+class Rehearsals(RunTest):
+    def test_time_is_gone_to_line_by_line_and_played(self) -> None:
+        page, _ = self.run_of("Paper frame")
+        drawing = page.get_by_role("img", name=re.compile("^The run at"))
+        page.keyboard.press("Home")
+        expect(drawing).to_have_accessible_name(re.compile("^The run at 0.0 seconds: 0 of 249"))
+        for _ in range(3):
+            page.keyboard.press("ArrowRight")
+        expect(drawing).to_have_accessible_name(re.compile(": 2 of 249 lines done"))
+        page.keyboard.press("ArrowLeft")
+        expect(drawing).to_have_accessible_name(re.compile(": 1 of 249 lines done"))
+        self.passes(page).nth(1).get_by_role("button").first.click()
+        self.passes(page).nth(1).get_by_role("button", name=re.compile("^2 ")).click()
+        expect(drawing).to_have_accessible_name(re.compile(": 248 of 249 lines done"))
+        page.get_by_role("radio", name="64×").check(force=True)
+        page.get_by_role("button", name="Play").click()
+        expect(drawing).to_have_accessible_name(re.compile(": 249 of 249 lines done"))
+
+    def test_a_run_is_taken_away_for_a_plotter(self) -> None:
+        page, _ = self.run_of("Paper frame")
+        with page.expect_download() as waiting:
+            page.get_by_role("button", name="Export a file").click()
+            page.get_by_role("menuitem", name="HP-GL, the run").click()
+        self.assertTrue(waiting.value.suggested_filename.endswith(".plt"))
+        with open(waiting.value.path(), "rb") as file:
+            text = file.read().decode()
+        self.assertTrue(text.startswith("IN;PA;"))
+        self.assertEqual(re.findall(r"SP(\d)", text), ["1", "2", "0"])
+
+
+if __name__ == "__main__":
+    unittest.main()
