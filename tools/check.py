@@ -61,6 +61,7 @@ GROUPS: dict[str, list[Command]] = {
     "tests of the core: steps, shapes": _tests(
         "tests.core.steps", "tests.core.shapes", "tests.core.prepare", "tests.core.proof"
     ),
+    "tests of the core: runs": _tests("tests.core.runs"),
     "tests of the core: the rest": _tests(
         "tests.core.acts", "tests.core.base", "tests.core.drawing", "tests.core.faces",
         "tests.core.layout", "tests.core.recipe",
@@ -80,7 +81,7 @@ GROUPS: dict[str, list[Command]] = {
         "tests.browser.test_jobs", "tests.browser.test_access", "tests.browser.test_help"
     ),
     "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
-    "browser: proof": _tests("tests.browser.test_proof"),
+    "browser: proof, run": _tests("tests.browser.test_proof", "tests.browser.test_run"),
 }  # fmt: skip
 
 

@@ -105,6 +105,12 @@ def _spiral(camera: Camera) -> None:
     camera.choose("^Spiral|spiral")
 
 
+def _run(camera: Camera) -> None:
+    page = camera.open("Paper frame", "/run")
+    page.locator("ol > li").first.get_by_role("button").first.click()
+    page.get_by_label("Time of the run").fill("95")
+
+
 PICTURES: dict[str, Callable[[Camera], object]] = {
     "shelf": Camera.shelf,
     "new-piece": _new_piece,
@@ -120,6 +126,7 @@ PICTURES: dict[str, Callable[[Camera], object]] = {
     "faces": _faces,
     "proof": lambda camera: camera.open("Crate stencil", "/proof"),
     "prepare": lambda camera: camera.open("Van sign", "/proof"),
+    "run": _run,
 }
 
 

@@ -10,7 +10,7 @@ import gc
 import os
 import sys
 import tempfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, NoReturn
 
@@ -19,6 +19,7 @@ import typer
 from ulvent.core.base.errors import UlventError
 
 if TYPE_CHECKING:
+    from ulvent.core.proof import Finding
     from ulvent.core.recipe import Piece
     from ulvent.core.workshop import Workpiece
 
@@ -34,6 +35,23 @@ WRONG_PIECE = 2
 PieceFile = Annotated[
     Path,
     typer.Argument(metavar="PIECE", help="A piece file, NAME.ulvent.json.", show_default=False),
+]
+OutFile = Annotated[
+    Path,
+    typer.Argument(
+        metavar="OUT",
+        help="The file to write: .svg, .dxf, .plt, .gcode, .pdf or .png.",
+        show_default=False,
+    ),
+]
+OnePass = Annotated[
+    str | None,
+    typer.Option(
+        "--pass",
+        metavar="PASS",
+        show_default=False,
+        help="Write one pass of the run sheet alone, by its number or its id.",
+    ),
 ]
 
 
@@ -66,23 +84,8 @@ def measure(piece: PieceFile) -> None:
 @app.command()
 def export(
     piece: PieceFile,
-    out: Annotated[
-        Path,
-        typer.Argument(
-            metavar="OUT",
-            help="The file to write: .svg, .dxf, .plt, .gcode, .pdf or .png.",
-            show_default=False,
-        ),
-    ],
-    one_pass: Annotated[
-        str | None,
-        typer.Option(
-            "--pass",
-            metavar="PASS",
-            show_default=False,
-            help="Write one pass of the run sheet alone, by its number or its id.",
-        ),
-    ] = None,
+    out: OutFile,
+    one_pass: OnePass = None,
     guides: Annotated[
         bool, typer.Option(help="Write the guides too, apart from the letters.")
     ] = False,
@@ -92,9 +95,8 @@ def export(
 ) -> None:
     """Write the lettering as clean outlines, in the format that OUT's ending names.
 
-    HP-GL, G-code, PDF and PNG carry the run: what each pass of the run sheet does, in order, from
-    the machine's zero. A piece without a run sheet has the plain one: what is drawn, then what is
-    engraved, then what is cut.
+    HP-GL, G-code, PDF and PNG carry the run: what each pass does, in order. A piece without a run
+    sheet has the plain one: what is drawn, then what is engraved, then what is cut.
 
     The piece is prepared as it says. Guides are left out unless asked for. Whatever is wrong with
     the prepared piece, and is not accepted, is named on standard error. While a fault is open
@@ -108,16 +110,21 @@ def export(
         data = write(work) if anyway or not faults else b""
     except UlventError as error:
         _refuse(f"{piece}: {error}")
-    for finding in findings:
-        if not finding.accepted:
-            where = f"{finding.lettering}: " if finding.lettering else ""
-            typer.echo(f"{finding.severity}: {where}{finding.message}", err=True)
+    _say(findings)
     if faults and left_out:
         typer.echo(left_out, err=True)
     if faults and not anyway:
         typer.echo(f"{out} is not written while faults are open; --anyway writes it", err=True)
         raise typer.Exit(1)
     _write(out, data)
+
+
+def _say(findings: Iterable[Finding]) -> None:
+    """What is wrong and not accepted, on standard error."""
+    for finding in findings:
+        if not finding.accepted:
+            where = f"{finding.lettering}: " if finding.lettering else ""
+            typer.echo(f"{finding.severity}: {where}{finding.message}", err=True)
 
 
 def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiece], bytes]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
-from ulvent.core.runs.fewer_points import thinned
+from ulvent.core.runs.few_moves import thinned
 from ulvent.formats.dxf_writing import add_layer, dxf_bytes, layer_name, new_dxf
 
 _OFF = 0.001

@@ -14,7 +14,7 @@ from collections.abc import Iterator
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.runs import PassRun, Run, Track
-from ulvent.core.runs.fewer_points import moves
+from ulvent.core.runs.few_moves import moves
 
 _OFF = 0.004
 """How far moves may be from a track, mm."""

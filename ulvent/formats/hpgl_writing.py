@@ -12,7 +12,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.runs import PassRun, Run
-from ulvent.core.runs.fewer_points import thinned
+from ulvent.core.runs.few_moves import thinned
 
 UNITS_A_MM = 40
 _OFF = 0.004

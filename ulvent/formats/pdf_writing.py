@@ -8,7 +8,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
-from ulvent.core.runs.fewer_points import thinned
+from ulvent.core.runs.few_moves import thinned
 
 _MARGIN, _BAR, _ROW = 10.0, 100.0, 3.5
 """mm round what is drawn, the length of the bar, and how far rows of words are apart."""

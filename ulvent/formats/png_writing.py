@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from io import BytesIO
 
 from ulvent.core.base.arrays import Points
@@ -9,7 +10,9 @@ from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
 from ulvent.formats.pdf_writing import framed
 
-_DPI, _MOST_PIXELS = 300.0, 6000
+_DPI = 300.0
+_MOST_DOTS, _MOST_FINE = 20e6, 5e6
+"""Dots of a picture; those that it may have and still be drawn finer first."""
 _MARGIN, _LINE = 3.0, 0.25
 _FINER = 2
 """Drawn so many times finer, and then made smaller, for smooth edges."""
@@ -22,11 +25,12 @@ def write_png(run: Run) -> bytes:
 
     x0, y0, x1, y1 = framed(run)
     x0, y0, x1, y1 = x0 - _MARGIN, y0 - _MARGIN, x1 + _MARGIN, y1 + _MARGIN
-    dots = min(_DPI / 25.4, _MOST_PIXELS / max(x1 - x0, y1 - y0))
+    dots = min(_DPI / 25.4, math.sqrt(_MOST_DOTS / ((x1 - x0) * (y1 - y0))))
     size = max(1, round((x1 - x0) * dots)), max(1, round((y1 - y0) * dots))
-    picture = Image.new("RGB", (size[0] * _FINER, size[1] * _FINER), _PAPER)
+    finer = _FINER if size[0] * size[1] <= _MOST_FINE else 1
+    picture = Image.new("RGB", (size[0] * finer, size[1] * finer), _PAPER)
     draw = ImageDraw.Draw(picture)
-    scale = dots * _FINER
+    scale = dots * finer
 
     def placed(points: Points) -> list[tuple[float, float]]:
         return [((x - x0) * scale, (y1 - y) * scale) for x, y in points.tolist()]
@@ -40,5 +44,7 @@ def write_png(run: Run) -> bytes:
             draw.line(placed(track.points), fill=colour, width=width, joint="curve")
     target = BytesIO()
     dpi = dots * 25.4
-    picture.resize(size, Image.Resampling.LANCZOS).save(target, "PNG", dpi=(dpi, dpi))
+    if finer > 1:
+        picture = picture.resize(size, Image.Resampling.LANCZOS)
+    picture.save(target, "PNG", dpi=(dpi, dpi))
     return target.getvalue()

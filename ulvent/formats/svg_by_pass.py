@@ -7,7 +7,7 @@ from xml.sax.saxutils import escape
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.outlines.path_text import number
 from ulvent.core.runs import Run
-from ulvent.core.runs.fewer_points import thinned
+from ulvent.core.runs.few_moves import thinned
 from ulvent.formats.svg_document import HAIRLINE, svg_document
 
 _OFF = 0.001

@@ -18,7 +18,7 @@ from ulvent.core.base.tools import TOOLS, ToolKind
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Tabs
 from ulvent.core.recipe.run_sheet import What
 from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
-from ulvent.core.runs.fewer_points import that_matter
+from ulvent.core.runs.few_moves import that_matter
 from ulvent.core.runs.timing import straight_seconds, times_along
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS

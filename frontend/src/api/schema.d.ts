@@ -2371,7 +2371,7 @@ export interface components {
              * @default letters
              * @enum {string}
              */
-            unit: "mm" | "mm²" | "letters" | "corners";
+            unit: "mm" | "mm²" | "letters" | "corners" | "passes";
             /**
              * Letters
              * @default []

@@ -281,6 +281,23 @@ class Accepting(unittest.TestCase):
         self.assertEqual(proofed(against(layout, STENCIL, accepted=accepted)).faults, ())
 
 
+class Runs(unittest.TestCase):
+    def test_what_may_be_forgotten_on_a_run_sheet_is_said_and_mended(self) -> None:
+        passes = [{"id": "a", "tool": "pen", "works": [{"what": "letters", "of": "t"}]},
+                  {"id": "b", "name": "Out", "tool": "blade", "works": [{"what": "edge"}],
+                   "held": True}]  # fmt: skip
+        words = {"id": "t", "guide": "a", "text": "PEAR", "face": "lato-bold", "height": 12}
+        piece = document(guides=[{"id": "a", "kind": "line", "length": 90}], letterings=[words],
+                         run={"passes": passes, "rehearsal": "path"})  # fmt: skip
+        held, rehearsal = (findings(laid(piece), kind)[0] for kind in ("held-back", "rehearsal"))
+        self.assertEqual(held.message, "1 pass is held back: “Out”")
+        self.assertEqual((held.severity, rehearsal.severity), ("hint", "warning"))
+        for finding in (held, rehearsal):
+            mended = piece | finding.remedies[0].changes
+            self.assertEqual(findings(laid(mended), finding.kind), [])
+        self.assertEqual(findings(laid(piece | {"run": None}), "rehearsal"), [])
+
+
 class Sheets(unittest.TestCase):
     def test_a_piece_is_held_against_several_sheets_at_once(self) -> None:
         layout = against(board("BOARD", height=5), STENCIL, VINYL)

@@ -9,8 +9,8 @@ import numpy as np
 import shapely
 
 from ulvent.core.recipe import Filling, Tabs
-from ulvent.core.runs.fewer_points import moves, thinned
-from ulvent.core.runs.filling import filling_lines
+from ulvent.core.runs.few_moves import moves, thinned
+from ulvent.core.runs.raster_rows import filling_lines
 from ulvent.core.runs.timing import Motion, seconds_along, straight_seconds, times_along
 from ulvent.core.runs.ways import between_tabs, led, levels, overcut, trailed
 from ulvent.core.shapes import Region

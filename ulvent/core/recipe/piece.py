@@ -7,16 +7,13 @@ Placements, outlines and findings are worked out from it and never stored.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from typing import Annotated, Any, Literal, get_args
 
-import numpy as np
 from pydantic import Field, ValidationError, model_validator
 
-from ulvent.core.base.arrays import Bounds, Matrices
 from ulvent.core.base.errors import FieldProblem, PieceError
-from ulvent.core.base.fields import Degrees, Model, Text, ToolCoordinate, ToolSize, WrongRecipeError
+from ulvent.core.base.fields import Model, Text, WrongRecipeError
 from ulvent.core.base.outputs import OUTPUTS, Colour, Output
 from ulvent.core.base.specks import without_specks
 from ulvent.core.guides.blanks import BLANKS, Blank
@@ -25,6 +22,7 @@ from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
 from ulvent.core.guides.scaling import real_figures
 from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.run_sheet import RunSheet
 from ulvent.core.recipe.tool_sheet import ToolSheet
@@ -36,62 +34,6 @@ MOST_LETTERINGS = 400
 MOST_TOOL_SHEETS = 12
 MOST_TITLE = 200
 MOST_ACCEPTED = 2000
-
-
-class Sheet(Model):
-    """The sheet that the blank lies on, centred, mm."""
-
-    width: ToolSize
-    height: ToolSize
-
-
-class ToolArea(Model):
-    """What the tool reaches, centred, mm; `turned` lays it across."""
-
-    width: ToolSize
-    height: ToolSize
-    turned: bool = False
-
-    @property
-    def box(self) -> Bounds:
-        """What is reached, mm."""
-        x, y = self.width / 2.0, self.height / 2.0
-        x, y = (y, x) if self.turned else (x, y)
-        return -x, -y, x, y
-
-
-class Lie(Model):
-    """How the whole piece lies on the sheet: mirrored left to right, then turned, then moved.
-
-    Mirrored is what is seen from the back, as for glass, or film that is pressed on.
-    """
-
-    mirrored: bool = False
-    turned: Degrees = 0.0
-    at: tuple[ToolCoordinate, ToolCoordinate] = (0.0, 0.0)
-
-    @property
-    def matrix(self) -> Matrices:
-        """(2, 3) from the piece as it is designed to where it lies, mm."""
-        cos, sin = _exact(self.turned)
-        flip = -1.0 if self.mirrored else 1.0
-        x, y = self.at
-        return np.array([[flip * cos, -sin, x], [flip * sin, cos, y]])
-
-    @property
-    def back(self) -> Matrices:
-        """(2, 3) from where it lies to the piece as it is designed."""
-        matrix = self.matrix
-        turn = matrix[:, :2].T
-        return np.column_stack([turn, -turn @ matrix[:, 2]])
-
-
-def _exact(degrees: float) -> tuple[float, float]:
-    """Cosine and sine, of whole quarters without rounding."""
-    quarters = degrees / 90.0
-    if quarters == round(quarters):
-        return ((1.0, 0.0), (0.0, 1.0), (-1.0, 0.0), (0.0, -1.0))[round(quarters) % 4]
-    return math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
 
 
 class Accepted(Model):

@@ -17,8 +17,8 @@ import numpy as np
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.outlines import Polyline
+from ulvent.core.runs.line_starts import MOST_PLACES, beginnings
 from ulvent.core.runs.nesting import Line, Nested, nested
-from ulvent.core.runs.places import MOST_PLACES, beginnings
 from ulvent.core.runs.shortening import shortened
 
 _ROUNDS = 4
@@ -78,16 +78,6 @@ def ordered(lines: Sequence[Line], start: Points) -> list[Followed]:
     return best
 
 
-def nearest_first(lines: Sequence[Line], start: Points) -> list[Followed]:
-    """All lines, each time the nearest that may come next: what `ordered` must better."""
-    ends = [_ends(line, index, MOST_PLACES) for index, line in enumerate(lines)]
-    roots, besides = nested(lines)
-    order = _Ordering(lines, ends, start, better=False)
-    order.all(roots)
-    taken = {one.index: one for one in order.taken}
-    return [taken[index] for index in _inside_first([*taken], besides)]
-
-
 def _inside_first(order: Sequence[int], besides: Sequence[tuple[int, int]]) -> list[int]:
     """An order in which lines wait for what lies within them though it is in no tree of theirs."""
     if not besides:
@@ -107,24 +97,6 @@ def _inside_first(order: Sequence[int], besides: Sequence[tuple[int, int]]) -> l
                 within.difference_update(ready)
             ready = [one for one in waiting if not waits.get(one)]
     return found + waiting
-
-
-def idle_length(lines: Sequence[Line], order: Sequence[Followed], start: Points) -> float:
-    """mm with the tool up, from a point (2,) to the last line."""
-    at, total = np.asarray(start, dtype=float), 0.0
-    for one in order:
-        begin, end = _ends_of(lines[one.index], one)
-        total += float(np.hypot(*(begin - at)))
-        at = end
-    return total
-
-
-def _ends_of(line: Line, one: Followed) -> tuple[Points, Points]:
-    if not line.closed:
-        ends = line.points[[0, -1]]
-        return (ends[1], ends[0]) if one.backward else (ends[0], ends[1])
-    begin = Polyline(line.points, True).walk().at(np.array([one.station]))[0]
-    return begin, begin
 
 
 def _ends(line: Line, index: int, most: int) -> _Ends:

@@ -20,9 +20,9 @@ from ulvent.core.outlines import Outline, Polyline, curve_of
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import PLAIN, Piece, ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Works
-from ulvent.core.runs.filling import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
+from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.ways import between_tabs, led, levels, overcut, trailed
 from ulvent.core.shapes import Region, flat_contours

@@ -10,7 +10,7 @@ from ulvent.core.base.arrays import Points, turned_left, wrapped
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import Tabs
-from ulvent.core.runs.places import stretch
+from ulvent.core.runs.line_starts import stretch
 
 _ARC_STEP = math.radians(6.0)
 _MOST_TABBED = 0.5
