@@ -81,6 +81,14 @@ def pressing_platter() -> Piece:
     )
 
 
+_DRAWN_THEN_CUT = RunSheet(
+    passes=(
+        RunPass(id="draw", tool="pen", works=(Works(what="letters", of="name"),)),
+        RunPass(id="cut", tool="blade", works=(Works(what="edge"),), overcut=0.5),
+    )
+)
+
+
 def cider_banner() -> Piece:
     """A banner over the press: the largest name that keeps clear of both its edges."""
     upper = ArchGuide(id="upper-edge", kind="arch", chord=240, rise=42, centre=(0, 8), hidden=True)
@@ -115,12 +123,7 @@ def cider_banner() -> Piece:
             ),
         ),
         edge="cut",
-        run=RunSheet(
-            passes=(
-                RunPass(id="draw", tool="pen", works=(Works(what="letters", of="name"),)),
-                RunPass(id="cut", tool="blade", works=(Works(what="edge"),), overcut=0.5),
-            ),
-        ),
+        run=_DRAWN_THEN_CUT,
     )
 
 

@@ -210,6 +210,26 @@ def jam_tag() -> Piece:
     )
 
 
+_ENGRAVED_THEN_CUT = RunSheet(
+    passes=(
+        RunPass(
+            id="engrave",
+            name="Welcome",
+            tool="beam-fill",
+            works=(Works(what="letters", of="welcome"), Works(what="letters", of="ahlan")),
+        ),
+        RunPass(
+            id="cut",
+            name="Out of the board",
+            tool="beam",
+            works=(Works(what="edge"),),
+            tabs=Tabs(number=4, width=1.5),
+        ),
+    )
+)
+"""Plywood that is engraved while its board still holds it."""
+
+
 def bilingual_sign() -> Piece:
     """A gate sign in two languages: the lower line is set from right to left."""
     return Piece(
@@ -243,21 +263,5 @@ def bilingual_sign() -> Piece:
             ),
         ),
         edge="cut",
-        run=RunSheet(
-            passes=(
-                RunPass(
-                    id="engrave",
-                    name="Welcome",
-                    tool="beam-fill",
-                    works=(Works(what="letters", of="welcome"), Works(what="letters", of="ahlan")),
-                ),
-                RunPass(
-                    id="cut",
-                    name="Out of the board",
-                    tool="beam",
-                    works=(Works(what="edge"),),
-                    tabs=Tabs(number=4, width=1.5),
-                ),
-            ),
-        ),
+        run=_ENGRAVED_THEN_CUT,
     )

@@ -185,6 +185,25 @@ class Spirals(unittest.TestCase):
             self.assertEqual(caught.exception.problems[0].field, f"guides[0].{field}")
 
 
+class Extremes(unittest.TestCase):
+    def test_figures_beyond_all_measure_are_named(self) -> None:
+        wrong: dict[str, dict[str, object]] = {
+            "height": {"kind": "superellipse", "width": 50, "height": 1e-8, "exponent": 40},
+            "growth": {"kind": "growing-spiral", "start_radius": 200, "growth": 70, "turns": 180},
+        }
+        for field, figures in wrong.items():
+            recipe = {"id": "g", **figures}
+            with self.subTest(field), self.assertRaises(PieceError) as caught:
+                guide_curves(parse_piece({"ulvent": 1, "guides": [recipe]}).guides)
+            self.assertEqual(caught.exception.problems[0].field, f"guides[0].{field}")
+
+    def test_what_is_shorter_than_a_joint_is_still_drawn(self) -> None:
+        tiny = curve("wave", length=0.5, height=200, waves=1e-9)
+        self.assertLess(tiny.length, 1e-5)
+        (line,) = tiny.segments()
+        np.testing.assert_allclose(line[-1], tiny.points([tiny.length])[0], atol=1e-9)
+
+
 class ClosedFigures(unittest.TestCase):
     def test_polygon_sides_are_chords(self) -> None:
         """Chord for N divisions of a circle of diameter 1: 7 is 0.433884, 9 is 0.342020, 12 is

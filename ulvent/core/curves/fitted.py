@@ -78,6 +78,10 @@ def fitted_segments(
             edges = np.linspace(begin + inset, end - inset, _FIRST_PARTS + 1)
             begins.extend(edges[:-1])
             ends.extend(edges[1:])
+    if not begins:
+        # What is shorter than a joint is a line from its beginning to its end.
+        first, last = curve.points(np.array([0.0, curve.length]))
+        return (LineSegment(as_point(first), as_point(last)),)
     done: list[tuple[float, LineSegment | CubicSegment]] = []
     for (first, _), controls, good in fitted_by_halves(
         (np.array(begins), np.array(ends)),

@@ -8,6 +8,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import (
+    LONGEST,
     Degrees,
     Size,
     Turn,
@@ -75,6 +76,9 @@ def _line(guide: GrowingSpiralGuide, _: tuple[Curve, ...]) -> Curve:
     turns = _turns(guide)
     if turns > MOST_TURNS:
         reason = f"makes {turns:.0f} turns; at most {MOST_TURNS:g} are made"
+        raise WrongRecipeError("growth", reason)
+    if turns * math.log(guide.growth) > math.log(LONGEST / start_of(guide)):
+        reason = f"makes it larger than {LONGEST / 1e6:g} km; fewer turns would do, or less growth"
         raise WrongRecipeError("growth", reason)
     curve = GrowingSpiral(start_of(guide), guide.growth, signed(turns, guide), guide.start)
     return run(curve, guide)

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ulvent.core.base.fields import Size, Turn
+from ulvent.core.base.fields import Size, Turn, WrongRecipeError
 from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure
 from ulvent.core.curves import Curve, Superellipse
@@ -34,8 +34,15 @@ class SuperellipseGuide(GuideRecipe):
     turn: Turn = "clockwise"
 
 
+_LEAST = 1e-5
+"""Half a size, mm, whose power to the largest exponent is still a figure."""
+
+
 def _line(guide: SuperellipseGuide, _: tuple[Curve, ...]) -> Curve:
     rx, ry, clockwise = guide.width / 2.0, guide.height / 2.0, guide.turn == "clockwise"
+    if min(rx, ry) < _LEAST:
+        thin = "width" if rx < ry else "height"
+        raise WrongRecipeError(thin, f"must be at least {2.0 * _LEAST:g} mm")
     return Superellipse(rx, ry, guide.exponent, 180.0, clockwise=clockwise)
 
 
