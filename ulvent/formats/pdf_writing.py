@@ -6,6 +6,7 @@ from io import BytesIO
 
 from reportlab.pdfgen.canvas import Canvas
 
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
 from ulvent.core.runs.few_moves import thinned
@@ -13,6 +14,8 @@ from ulvent.core.runs.few_moves import thinned
 _MARGIN, _BAR, _ROW = 10.0, 100.0, 3.5
 """mm round what is drawn, the length of the bar, and how far rows of words are apart."""
 _LINE = 0.1
+_LARGEST = 5080.0
+"""mm: 14,400 points, the largest page, by Annex C of ISO 32000-1, from memory."""
 _OFF = 0.001
 _FONT, _TYPE = "Helvetica", 8.0
 _POINTS_A_MM = 72.0 / 25.4
@@ -23,6 +26,9 @@ def write_pdf(run: Run) -> bytes:
     x0, y0, x1, y1 = framed(run)
     width = max(x1 - x0, _BAR) + 2.0 * _MARGIN
     height = y1 - y0 + 3.0 * _MARGIN + _ROW * len(run.passes)
+    if max(width, height) > _LARGEST:
+        reason = f"makes a page of {max(width, height):.0f} mm; a PDF has at most {_LARGEST:.0f} mm"
+        raise wrong_field("run", reason)
     target = BytesIO()
     page = Canvas(
         target, pagesize=(width * _POINTS_A_MM, height * _POINTS_A_MM), invariant=1,

@@ -297,6 +297,18 @@ class Runs(unittest.TestCase):
             self.assertEqual(findings(laid(mended), finding.kind), [])
         self.assertEqual(findings(laid(piece | {"run": None}), "rehearsal"), [])
 
+    def test_a_cutter_without_a_depth_is_said(self) -> None:
+        words = {"id": "t", "guide": "a", "text": "PEAR", "face": "lato-bold", "height": 12}
+        one = {"id": "a", "tool": "router", "works": [{"what": "letters", "of": "t"}]}
+        piece = document(guides=[{"id": "a", "kind": "line", "length": 90}], letterings=[words],
+                         run={"passes": [one]})  # fmt: skip
+        (found,) = findings(laid(piece), "no-depth")
+        self.assertIn("1 pass has no depth", found.message)
+        deep = piece | {"run": {"passes": [one | {"depth": 3}]}}
+        self.assertEqual(findings(laid(deep), "no-depth"), [])
+        sheet = SHEETS["acrylic-cutter"].model_dump()
+        self.assertEqual(findings(laid(piece | {"tool_sheets": [sheet]}), "no-depth"), [])
+
 
 class Sheets(unittest.TestCase):
     def test_a_piece_is_held_against_several_sheets_at_once(self) -> None:

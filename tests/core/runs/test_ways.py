@@ -10,9 +10,11 @@ import shapely
 
 from ulvent.core.recipe import Filling, Tabs
 from ulvent.core.runs.few_moves import moves, thinned
+from ulvent.core.runs.leads import Leads, arcs
+from ulvent.core.runs.nesting import Line, holes_turned
 from ulvent.core.runs.raster_rows import filling_lines
 from ulvent.core.runs.timing import Motion, seconds_along, straight_seconds, times_along
-from ulvent.core.runs.ways import between_tabs, led, levels, overcut, trailed
+from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
 from ulvent.core.shapes import Region
 
 SQUARE = np.array([[0.0, 0.0], [40.0, 0.0], [40.0, 40.0], [0.0, 40.0]])
@@ -82,7 +84,7 @@ class OneLine(unittest.TestCase):
 
     def test_leads_touch_the_line_from_the_waste(self) -> None:
         line = overcut(SQUARE, 20.0, 0.0)
-        into, out = led(line, 3.0, -1.0)
+        into, out = arcs(line, 3.0, -1.0)
         inside = shapely.Polygon(SQUARE)
         for arc in (into, out):
             self.assertFalse(shapely.LineString(arc).crosses(inside))
@@ -91,6 +93,28 @@ class OneLine(unittest.TestCase):
         np.testing.assert_allclose(out[0], line[-1])
         np.testing.assert_allclose(into[0], [17.0, -3.0], atol=1e-9)
         np.testing.assert_allclose(out[-1], [23.0, -3.0], atol=1e-9)
+
+    def test_leads_are_smaller_where_there_is_no_room_and_cross_no_line(self) -> None:
+        """Two squares 1 mm apart, and a slot 1 mm wide that is led into from inside."""
+        beside = SQUARE + (41.0, 0.0)
+        slot = np.array([[0.0, 0.0], [0.0, 30.0], [1.0, 30.0], [1.0, 0.0]])
+        for rings, side, station in (((SQUARE, beside), -1.0, 60.0), ((slot,), -1.0, 15.0)):
+            lines = [Line(ring, True, unit, "") for unit, ring in enumerate(rings)]
+            way = overcut(rings[0], station, 0.0)
+            led = Leads(lines, 4.0).led(way, side)
+            extra = len(led) - len(way)
+            self.assertGreater(extra, 2)
+            into = shapely.LineString(led[: extra // 2])
+            self.assertLess(into.length, 4.0)
+            for ring in rings:
+                self.assertFalse(into.crosses(shapely.LinearRing(ring)))
+
+    def test_edges_within_edges_are_turned_as_holes(self) -> None:
+        """Outer ones have their part on the left, so they run counter-clockwise; holes do not."""
+        rings = [SQUARE[::-1], SQUARE / 2.0 + 10.0, SQUARE / 4.0 + 15.0, SQUARE + 100.0]
+        lines = [Line(ring, True, unit, "") for unit, ring in enumerate(rings)]
+        turned = [shapely.LinearRing(line.points).is_ccw for line in holes_turned(lines)]
+        self.assertEqual(turned, [True, False, True, True])
 
     def test_levels_go_all_the_way_down(self) -> None:
         self.assertEqual(levels(0.0, 1.0), (0.0,))

@@ -13,22 +13,26 @@ from ulvent.core.shapes import Region
 from ulvent.core.shapes.region import ring_area
 
 _AT_ONCE = 512
+LETTERING = ("letters", "ticks", "whole")
+"""Kinds of lines that lie on a part; all others go round it."""
 
 
-@dataclass(frozen=True, eq=False)
-class Line:
+class Line(NamedTuple):
     """A line to follow, mm.
 
     unit
         lines of one letter have one number: they are followed together
     name
         what it belongs to, in words
+    keeps
+        whether what a closed line has on its left is kept; otherwise that is the waste
     """
 
     points: Points
     closed: bool
     unit: int
     name: str
+    keeps: bool = True
 
 
 @dataclass(eq=False)
@@ -37,6 +41,18 @@ class Nested:
 
     index: int
     within: list[Nested] = field(default_factory=list)
+
+
+def holes_turned(lines: Sequence[Line]) -> list[Line]:
+    """Closed lines with what is theirs on their left, those within an odd number as holes."""
+    rings = _rings_round(lines)
+    found: list[Line] = []
+    for line, outer in zip(lines, rings, strict=True):
+        clockwise = line.closed and ring_area(line.points) < 0.0
+        hole = len(outer) % 2 == 1
+        turn = line.closed and clockwise != hole
+        found.append(line._replace(points=line.points[::-1]) if turn else line)
+    return found
 
 
 class Nesting(NamedTuple):

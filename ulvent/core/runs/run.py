@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -20,11 +19,12 @@ from ulvent.core.outlines import Outline, Polyline, curve_of
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import PLAIN, Piece, ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Works
-from ulvent.core.runs.nesting import Line
+from ulvent.core.runs.leads import Leads
+from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
-from ulvent.core.runs.ways import between_tabs, led, levels, overcut, trailed
+from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
 
@@ -210,7 +210,8 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
         for curve in layout.blank
         for ring, _ in flat_contours(outline_of(curve).transformed(layout.piece.lie.matrix))
     ]
-    place = _Placing(sheet, blank, groups)
+    used = layout.piece.tool_sheets[0] if layout.piece.tool_sheets else PLAIN
+    place = _Placing(sheet, used.use not in ("removed", "sunk"), blank, groups)
     passes: list[PassRun] = []
     for number, recipe in enumerate(sheet.passes, 1):
         if recipe.on and not recipe.held:
@@ -224,7 +225,9 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
 class _Placing:
     """Where things lie seen from the machine's zero, mirrored where the sheet is."""
 
-    def __init__(self, sheet: RunSheet, blank: Sequence[Points], groups: Sequence[Group]) -> None:
+    def __init__(
+        self, sheet: RunSheet, keeps: bool, blank: Sequence[Points], groups: Sequence[Group]
+    ) -> None:
         corners = list(blank)
         if not corners:
             boxes = np.array([box for group in groups for box in group.bounds()]).reshape(-1, 2, 2)
@@ -239,7 +242,7 @@ class _Placing:
         up, _, across = sheet.zero.partition("-")
         shares = np.array([share[across or up], share[up]])
         self._zero = low + shares * (high - low)
-        self.mirrored, self.weeding = sheet.mirrored, sheet.weeding
+        self.mirrored, self.weeding, self.keeps = sheet.mirrored, sheet.weeding, keeps
 
     def laid(self, points: Points) -> Points:
         found: Points = points * self._mirror - self._zero
@@ -265,8 +268,9 @@ def _pass(
         order = ordered(lines, start)
         names = tuple(line.name for line in lines)
         depth = recipe.depth or usual.depth
+        leads = Leads(lines, recipe.lead) if recipe.lead else None
         tracks = tuple(
-            track for one in order for track in _tracks(recipe, depth, lines[one.index], one)
+            track for one in order for track in _tracks(recipe, depth, lines[one.index], one, leads)
         )
     return PassRun(number, recipe, usual, names, tracks, start, motion)
 
@@ -278,20 +282,34 @@ def _worked(works: Works, group: Group) -> bool:
 
 
 def _lines(groups: Sequence[Group], place: _Placing) -> list[Line]:
-    """All lines of groups; those of one outline are a unit."""
+    """All lines of groups; those of one outline are a unit.
+
+    Closed ones have what they enclose, or are a hole of, on their left: outlines of letters and
+    borders run so; guides and edges are turned so that those within others are holes of them.
+    """
     found: list[Line] = []
+    edges: list[Line] = []
     unit = 0
     for group in groups:
         outlines: list[Outline] = [*group.areas, *group.lines]
-        outlines += [outline_of(curve_of(line)) for line in group.curves]
-        for outline, text in itertools.zip_longest(outlines, group.texts, fillvalue=""):
+        keeps = place.keeps or group.key[0] not in LETTERING
+        texts = [*group.texts, *[""] * (len(outlines) - len(group.texts))]
+        for outline, text in zip(outlines, texts, strict=True):
             name = f"“{text}” of {group.name}" if text else group.name
-            for points, closed in flat_contours(outline):
-                kept = _without_repeats(place.laid(points), closed)
-                if len(kept) > 1:
-                    found.append(Line(kept, closed, unit, name))
+            found += [line._replace(keeps=keeps) for line in _laid(outline, place, unit, name)]
             unit += 1
-    return found
+        for curve in group.curves:
+            edges += _laid(outline_of(curve_of(curve)), place, unit, group.name)
+            unit += 1
+    return [*found, *holes_turned(edges)]
+
+
+def _laid(outline: Outline, place: _Placing, unit: int, name: str) -> list[Line]:
+    lines = (
+        Line(_without_repeats(place.laid(points), closed), closed, unit, name)
+        for points, closed in flat_contours(outline)
+    )
+    return [line for line in lines if len(line.points) > 1]
 
 
 def _box_round(lines: Sequence[Line], margin: float) -> Line:
@@ -308,7 +326,9 @@ def _without_repeats(points: Points, closed: bool) -> Points:
     return kept
 
 
-def _tracks(recipe: RunPass, deepest: float, line: Line, one: Followed) -> list[Track]:
+def _tracks(
+    recipe: RunPass, deepest: float, line: Line, one: Followed, leads: Leads | None
+) -> list[Track]:
     """One line as often as it is followed, down to each depth."""
     tool = TOOLS[recipe.tool]
     depths = levels(deepest, recipe.step) if tool.way == "depth" else (0.0,)
@@ -316,27 +336,29 @@ def _tracks(recipe: RunPass, deepest: float, line: Line, one: Followed) -> list[
     for depth in depths * recipe.repeats:
         full = recipe.tabs is None or bool(recipe.tabs.height)
         full &= recipe.tabs is None or depth <= deepest - recipe.tabs.height
-        found += [Track(points, one.index, depth) for points in _followed(recipe, line, one, full)]
+        ways = _followed(recipe, line, one, full, leads)
+        found += [Track(points, one.index, depth) for points in ways]
     return found
 
 
-def _followed(recipe: RunPass, line: Line, one: Followed, full: bool) -> list[Points]:
+def _followed(
+    recipe: RunPass, line: Line, one: Followed, full: bool, leads: Leads | None
+) -> list[Points]:
     """The stretches of a line that are followed with the tool down: all of it, or without tabs."""
     if not line.closed:
         points = line.points[::-1] if one.backward else line.points
         return [trailed(points, recipe.trail)]
-    ring, station = line.points, one.station
-    if recipe.milling == "climb":
-        ring = ring[::-1]
+    ring, station, left = line.points, one.station, line.keeps
+    # A cutter turns clockwise: it climbs where what stays is on its right.
+    if recipe.tool == "router" and left == (recipe.milling == "climb"):
+        ring, left = ring[::-1], not left
         station = Polyline(line.points, True).walk().length - station - _last_chord(line.points)
     if recipe.tabs is not None and not full:
         stretches = between_tabs(ring, station, recipe.tabs)
         return [trailed(points, recipe.trail) for points in stretches]
     points = overcut(ring, station, recipe.overcut)
-    if recipe.lead:
-        # Outlines keep what stays on their left.
-        into, out = led(points, recipe.lead, 1.0 if recipe.milling == "climb" else -1.0)
-        points = np.concatenate([into[:-1], points, out[1:]])
+    if leads is not None:
+        points = leads.led(points, -1.0 if left else 1.0)
     return [trailed(points, recipe.trail)]
 
 

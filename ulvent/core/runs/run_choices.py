@@ -9,10 +9,8 @@ from typing import NamedTuple
 from ulvent.core.base.tools import ToolKind
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
+from ulvent.core.runs.nesting import LETTERING
 from ulvent.core.runs.run import plain_sheet, usual_tools
-
-_WITHIN = ("letters", "ticks", "whole")
-"""Kinds of lines that lie on a part; all others go round it."""
 
 
 class RunChoice(NamedTuple):
@@ -61,7 +59,7 @@ def fresh_pass(sheet: RunSheet, groups: Sequence[Group]) -> RunPass | None:
 
 
 def _works(groups: Sequence[Group], inside: bool) -> tuple[Works, ...]:
-    keys = [group.key for group in groups if (group.key[0] in _WITHIN) == inside]
+    keys = [group.key for group in groups if (group.key[0] in LETTERING) == inside]
     return tuple(Works.model_validate({"what": key[0], "of": "".join(key[1:])}) for key in keys)
 
 

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Points, turned_left, wrapped
+from ulvent.core.base.arrays import Points, wrapped
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import Tabs
@@ -36,31 +36,6 @@ def between_tabs(ring: Points, station: float, tabs: Tabs) -> list[Points]:
     apart = length / number
     firsts = station + (np.arange(number) + 0.5) * apart + tabs.width / 2.0
     return [stretch(ring, first, apart - tabs.width) for first in firsts.tolist()]
-
-
-def led(points: Points, radius: float, side: float) -> tuple[Points, Points]:
-    """(k, 2) quarter arcs on which a tool comes to a line, and leaves it again.
-
-    Parameters
-    ----------
-    side
-        1: on the left of travel, -1: on the right
-    """
-    into = _quarter(points[0], points[1] - points[0], radius, side)
-    out = _quarter(points[-1], points[-2] - points[-1], radius, -side)
-    return into[::-1], out
-
-
-def _quarter(at: Points, way: Points, radius: float, side: float) -> Points:
-    """A quarter of a circle that touches a line where it begins, gone away from it."""
-    way = way / max(float(np.hypot(*way)), JOINT)
-    aside = turned_left(way[None])[0] * side
-    angles = np.linspace(0.0, math.pi / 2.0, max(2, math.ceil(math.pi / 2.0 / _ARC_STEP)))
-    centre = at + radius * aside
-    found: Points = (
-        centre - radius * np.cos(angles)[:, None] * aside - radius * np.sin(angles)[:, None] * way
-    )
-    return found
 
 
 def trailed(points: Points, trail: float) -> Points:
