@@ -6,13 +6,15 @@ wrong and why; nothing is written then.
 
 from __future__ import annotations
 
+import contextlib
 import gc
 import os
 import sys
 import tempfile
 from collections.abc import Callable, Iterable
+from enum import StrEnum
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated, NoReturn
+from typing import TYPE_CHECKING, Annotated, NoReturn, cast
 
 import typer
 
@@ -36,6 +38,15 @@ PieceFile = Annotated[
     Path,
     typer.Argument(metavar="PIECE", help="A piece file, NAME.ulvent.json.", show_default=False),
 ]
+
+
+class MachineKind(StrEnum):
+    """A simulated machine."""
+
+    PLOTTER = "plotter"
+    BEAM = "beam"
+
+
 OutFile = Annotated[
     Path,
     typer.Argument(
@@ -262,6 +273,46 @@ def serve(
     except UlventError as error:
         typer.echo(f"Ulvent could not start: {error}", err=True)
         raise typer.Exit(1) from error
+
+
+@app.command()
+def machine(
+    kind: Annotated[MachineKind, typer.Argument(help="Which one.", show_default=False)],
+    port: Annotated[
+        int, typer.Option(min=0, max=65535, help="Port on this machine; 0 for any free one.")
+    ] = 0,
+    width: Annotated[float, typer.Option(min=1.0, help="Of its bed, mm.")] = 600.0,
+    height: Annotated[float, typer.Option(min=1.0, help="Of its bed, mm.")] = 400.0,
+    fault: Annotated[
+        str, typer.Option(help="What goes wrong with it, once; a wrong word lists them.")
+    ] = "",
+    after: Annotated[int, typer.Option(min=0, help="After so many instructions.")] = 0,
+    picture: Annotated[
+        Path | None, typer.Option(help="Where to draw what came out, as PNG, when it ends.")
+    ] = None,
+) -> None:
+    """Start a simulated machine on this machine and print its address. Ctrl-C stops it.
+
+    A plotter takes HP-GL as it comes; a beam takes G-code line by line, and says ok to each.
+    """
+    from ulvent import machines
+
+    if fault and fault not in machines.FAULTS:
+        known = "; ".join(f"{name}: {words}" for name, words in machines.FAULTS.items())
+        _refuse(f"--fault: there is no fault “{fault}”; there are {known}")
+    bed = machines.Bed(width, height, cast("machines.Fault", fault) if fault else None, after)
+    made = machines.Plotter(bed) if kind is MachineKind.PLOTTER else machines.BeamMachine(bed)
+    try:
+        listening = machines.Listening(made, port)
+    except OSError as error:
+        _refuse(f"--port: {port} cannot be listened on: {error.strerror}")
+    typer.echo(f"A {kind.value} listens at 127.0.0.1:{listening.port}  (Ctrl-C stops it)")
+    with contextlib.suppress(KeyboardInterrupt):
+        listening.wait()
+    listening.close()
+    typer.echo(f"{len(bed.done)} lines done")
+    if picture is not None:
+        _write(picture, machines.picture(bed))
 
 
 @app.command()

@@ -13,6 +13,7 @@ import re
 import subprocess
 import tempfile
 import unittest
+from collections.abc import Iterable
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -158,6 +159,10 @@ def arc(
     ]
 
 
+def as_lines(lines: Iterable[Any]) -> Any:
+    return shapely.MultiLineString([shapely.LineString(line) for line in lines])
+
+
 def apart(found: Any, wanted: Any) -> float:
     """How far two sets of lines are from one another, both ways, mm."""
     ways = ((found, wanted), (wanted, found))
@@ -167,7 +172,7 @@ def apart(found: Any, wanted: Any) -> float:
 
 class Files(unittest.TestCase):
     def lines(self, drawn: list[Drawn]) -> Any:
-        return shapely.MultiLineString([one.line for one in drawn])
+        return as_lines(one.line for one in drawn)
 
     def test_hpgl_is_within_one_unit_of_the_outlines(self) -> None:
         for work in (workpiece(document(**SIGN)), demo(FRAME), demo("Barrel head")):
