@@ -12,9 +12,8 @@ import os
 import sys
 import tempfile
 from collections.abc import Callable, Iterable
-from enum import StrEnum
 from pathlib import Path
-from typing import TYPE_CHECKING, Annotated, NoReturn, cast
+from typing import TYPE_CHECKING, Annotated, Literal, NoReturn
 
 import typer
 
@@ -38,15 +37,6 @@ PieceFile = Annotated[
     Path,
     typer.Argument(metavar="PIECE", help="A piece file, NAME.ulvent.json.", show_default=False),
 ]
-
-
-class MachineKind(StrEnum):
-    """A simulated machine."""
-
-    PLOTTER = "plotter"
-    BEAM = "beam"
-
-
 OutFile = Annotated[
     Path,
     typer.Argument(
@@ -277,7 +267,9 @@ def serve(
 
 @app.command()
 def machine(
-    kind: Annotated[MachineKind, typer.Argument(help="Which one.", show_default=False)],
+    kind: Annotated[
+        Literal["plotter", "beam"], typer.Argument(help="Which one.", show_default=False)
+    ],
     port: Annotated[
         int, typer.Option(min=0, max=65535, help="Port on this machine; 0 for any free one.")
     ] = 0,
@@ -300,13 +292,13 @@ def machine(
     if fault and fault not in machines.FAULTS:
         known = "; ".join(f"{name}: {words}" for name, words in machines.FAULTS.items())
         _refuse(f"--fault: there is no fault “{fault}”; there are {known}")
-    bed = machines.Bed(width, height, cast("machines.Fault", fault) if fault else None, after)
-    made = machines.Plotter(bed) if kind is MachineKind.PLOTTER else machines.BeamMachine(bed)
+    bed = machines.Bed(width, height, fault or None, after)
+    made = machines.Plotter(bed) if kind == "plotter" else machines.BeamMachine(bed)
     try:
         listening = machines.Listening(made, port)
     except OSError as error:
         _refuse(f"--port: {port} cannot be listened on: {error.strerror}")
-    typer.echo(f"A {kind.value} listens at 127.0.0.1:{listening.port}  (Ctrl-C stops it)")
+    typer.echo(f"A {kind} listens at 127.0.0.1:{listening.port}  (Ctrl-C stops it)")
     with contextlib.suppress(KeyboardInterrupt):
         listening.wait()
     listening.close()

@@ -1,7 +1,7 @@
 """A simulated plotter: HP-GL as it comes, by the HP-GL reference, from memory.
 
 It takes `IN PA PR PU PD SP VS`, answers `OS` with its status, `OE` with its last error, `OA` with
-where it is. It leaves at once what it is doing at `ESC . K`, and after a stall goes on at `ESC . (`.
+where it is. At `ESC . K` it leaves at once what it is doing, at `ESC . (` it goes on after a stall.
 """
 
 from __future__ import annotations
