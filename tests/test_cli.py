@@ -177,7 +177,25 @@ class CommandLine(unittest.TestCase):
         self.assert_refused(self.run_ulvent("measure", "none.ulvent.json"), "No such file")
         piece = self.write(document())
         self.assert_refused(self.run_ulvent("export", piece, "none/out.svg"), "No such file")
-        self.assert_refused(self.run_ulvent("export", piece, "out.png"), ".svg or .dxf")
+        self.assert_refused(self.run_ulvent("export", piece, "out.xyz"), "one of .svg, .dxf, .plt")
+
+    def test_runs_are_written_whole_or_one_pass_of_them(self) -> None:
+        passes = [{"id": "draw", "tool": "pen", "works": [{"what": "cut"}]},
+                  {"id": "cut", "tool": "blade", "works": [{"what": "cut"}]}]  # fmt: skip
+        piece = self.write(document(run={"passes": passes}))
+        first = {"plt": b"IN;", "gcode": b"G21", "pdf": b"%PDF", "png": b"\x89PNG"}
+        for ending, begins in first.items():
+            answer = self.run_ulvent("export", piece, f"out.{ending}")
+            self.assertEqual(answer.returncode, 0, answer.stderr)
+            self.assertTrue((self.folder / f"out.{ending}").read_bytes().startswith(begins))
+        for name in ("2", "cut"):
+            answer = self.run_ulvent("export", piece, "one.plt", "--pass", name)
+            self.assertEqual(answer.returncode, 0, answer.stderr)
+            self.assertEqual((self.folder / "one.plt").read_text().count("SP"), 2)
+        said = "there are: 1 (Pen), 2 (Blade)"
+        self.assert_refused(self.run_ulvent("export", piece, "x.plt", "--pass", "3"), "pass", said)
+        self.assert_refused(self.run_ulvent("export", piece, "x.plt", "--guides"), "--guides")
+        self.assertFalse((self.folder / "x.plt").exists())
 
     def test_a_font_file_beside_the_piece(self) -> None:
         shutil.copy(FONTS / "lato-bold.ttf", self.folder / "mine.ttf")

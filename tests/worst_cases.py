@@ -161,9 +161,9 @@ class Counting:
     def _counted(self, name: str) -> Callable[..., Region]:
         plain = getattr(Region, name)
 
-        def counted(region: Region, *args: Any) -> Region:
+        def counted(region: Region, *args: Any, **more: Any) -> Region:
             self.areas[name] += 1
-            made: Region = plain(region, *args)
+            made: Region = plain(region, *args, **more)
             return made
 
         return counted

@@ -14,7 +14,7 @@ from collections.abc import Iterator
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.runs import PassRun, Run, Track
-from ulvent.core.runs.few_moves import moves
+from ulvent.core.runs.few_moves import moves, once_each
 
 _OFF = 0.004
 """How far moves may be from a track, mm."""
@@ -38,6 +38,7 @@ class _Pass:
 
     def __init__(self, one: PassRun, run: Run) -> None:
         self._one, self._run = one, run
+        self._moves = once_each(lambda points: list(moves(points, _OFF)))
         self._sinks = one.tool.way == "depth"
         self._up = run.sheet.rehearsal != "off"
         self._feed = _figure(one.speed * 60.0)
@@ -101,7 +102,7 @@ class _Pass:
     def _along(self, track: Track) -> Iterator[str]:
         x, y = track.points[0].tolist()
         feed = f" F{self._feed}"
-        for move in moves(track.points, _OFF):
+        for move in self._moves(track.points):
             if move.turn:
                 word = "G3" if move.turn > 0 else "G2"
                 i, j = move.centre[0] - x, move.centre[1] - y

@@ -12,7 +12,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.runs import PassRun, Run
-from ulvent.core.runs.few_moves import thinned
+from ulvent.core.runs.few_moves import once_each, thinned
 
 UNITS_A_MM = 40
 _OFF = 0.004
@@ -33,9 +33,10 @@ def write_hpgl(run: Run) -> bytes:
 
 def _tracks(run: Run, one: PassRun) -> list[str]:
     down = "PU" if run.sheet.rehearsal == "path" else "PD"
+    few = once_each(lambda points: _units(thinned(points, _OFF)))
     found: list[str] = []
     for track in one.tracks:
-        first, *rest = _units(thinned(track.points, _OFF))
+        first, *rest = few(track.points)
         found.append(f"PU{first};" + _gone(down, rest or [first]))
     found.append("PU;")
     return found

@@ -9,7 +9,7 @@ from reportlab.pdfgen.canvas import Canvas
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
-from ulvent.core.runs.few_moves import thinned
+from ulvent.core.runs.few_moves import once_each, thinned
 
 _MARGIN, _BAR, _ROW = 10.0, 100.0, 3.5
 """mm round what is drawn, the length of the bar, and how far rows of words are apart."""
@@ -41,11 +41,12 @@ def write_pdf(run: Run) -> bytes:
     page.translate(_MARGIN - x0, 2.0 * _MARGIN + _ROW * len(run.passes) - y0)
     page.setLineWidth(_LINE)
     page.setLineJoin(1)
+    few = once_each(lambda points: thinned(points, _OFF).tolist())
     for one in run.passes:
         page.setStrokeColor(OUTPUTS[one.tool.output][2])
         for track in one.tracks:
             path = page.beginPath()
-            first, *rest = thinned(track.points, _OFF).tolist()
+            first, *rest = few(track.points)
             path.moveTo(*first)
             for point in rest:
                 path.lineTo(*point)

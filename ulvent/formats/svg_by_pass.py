@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from xml.sax.saxutils import escape
 
+from ulvent.core.base.arrays import Points
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.outlines.path_text import number
 from ulvent.core.runs import Run
-from ulvent.core.runs.few_moves import thinned
+from ulvent.core.runs.few_moves import once_each, thinned
 from ulvent.formats.svg_document import HAIRLINE, svg_document
 
 _OFF = 0.001
@@ -16,14 +17,18 @@ _OFF = 0.001
 def write_svg_by_pass(run: Run) -> bytes:
     """Tracks as the tool goes along them, mm from the machine's zero."""
     body: list[str] = []
+    data = once_each(_data)
     for one in run.passes:
         colour = OUTPUTS[one.tool.output][2]
         paint = f'fill="none" stroke="{colour}" stroke-width="{HAIRLINE}"'
         title = escape(f"{one.number} {one.title}, {one.tool.title}")
         body.append(f'<g id="pass-{one.number}" {paint}><title>{title}</title>')
         for track in one.tracks:
-            places = thinned(track.points, _OFF).tolist()
-            data = "L".join(f"{number(x)} {number(-y)}" for x, y in places)
-            body.append(f'<path d="M{data}"/>')
+            body.append(f'<path d="{data(track.points)}"/>')
         body.append("</g>")
     return svg_document("Run", run.bounds, body)
+
+
+def _data(points: Points) -> str:
+    few = thinned(points, _OFF).tolist()
+    return "M" + "L".join(f"{number(x)} {number(-y)}" for x, y in few)

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Point, Points
 from ulvent.core.base.tolerances import JOINT
+
+R = TypeVar("R")
 
 _LARGEST_RADIUS = 2000.0
 _LEAST_POINTS = 4
@@ -41,6 +43,18 @@ def that_matter(points: Points, off: float) -> Booleans:
             kept[middle] = True
             waiting += [(first, middle), (middle, last)]
     return kept
+
+
+def once_each(make: Callable[[Points], R]) -> Callable[[Points], R]:
+    """What is made of lines, once of each: rounds and repeats follow the very same one again."""
+    known: dict[int, tuple[Points, R]] = {}
+
+    def made(points: Points) -> R:
+        if id(points) not in known:
+            known[id(points)] = points, make(points)
+        return known[id(points)][1]
+
+    return made
 
 
 class Move(NamedTuple):

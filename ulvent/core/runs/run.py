@@ -18,7 +18,8 @@ from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline, Polyline, curve_of
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import PLAIN, Piece, ToolSheet
-from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Works
+from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs, Works
+from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
 from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
 from ulvent.core.runs.order import Followed, ordered
@@ -96,7 +97,8 @@ class PassRun:
     @cached_property
     def drawn(self) -> float:
         """mm with the tool down."""
-        return sum(_length(track.points) for track in self.tracks)
+        length = once_each(_length)
+        return sum(length(track.points) for track in self.tracks)
 
     @cached_property
     def idle(self) -> float:
@@ -116,10 +118,8 @@ class PassRun:
     def seconds(self) -> float:
         """How long it takes, by the model of `timing`."""
         motion = self.motion
-        down = sum(
-            seconds_along(track.points, self.speed, motion) + 2.0 * track.overscan / self.speed
-            for track in self.tracks
-        )
+        along = once_each(lambda points: seconds_along(points, self.speed, motion))
+        down = sum(along(track.points) + 2.0 * track.overscan / self.speed for track in self.tracks)
         up = sum(straight_seconds(way, motion.travel, motion.acceleration) for way in self.travels)
         lifts = sum(1 for way in self.travels if way > 0.0)
         return down + up + 2.0 * motion.lift * lifts
@@ -330,21 +330,25 @@ def _tracks(
     recipe: RunPass, deepest: float, line: Line, one: Followed, leads: Leads | None
 ) -> list[Track]:
     """One line as often as it is followed, down to each depth."""
-    tool = TOOLS[recipe.tool]
-    depths = levels(deepest, recipe.step) if tool.way == "depth" else (0.0,)
-    found: list[Track] = []
-    for depth in depths * recipe.repeats:
-        full = recipe.tabs is None or bool(recipe.tabs.height)
-        full &= recipe.tabs is None or depth <= deepest - recipe.tabs.height
-        ways = _followed(recipe, line, one, full, leads)
-        found += [Track(points, one.index, depth) for points in ways]
-    return found
+    tabs, sinks = recipe.tabs, TOOLS[recipe.tool].way == "depth"
+    deepest = deepest if sinks else 0.0
+    depths = levels(deepest, recipe.step)
+    # Where tabs are as high as the cut is deep, they stand in every round.
+    standing = tabs.height if tabs is not None and sinks and tabs.height else deepest
+    full = tabs is None or standing < deepest
+    whole = _followed(recipe, line, one, leads, between=None if full else tabs)
+    apart = _followed(recipe, line, one, leads, between=tabs)
+    return [
+        Track(points, one.index, depth)
+        for depth in depths * recipe.repeats
+        for points in (whole if tabs is None or depth <= deepest - standing else apart)
+    ]
 
 
 def _followed(
-    recipe: RunPass, line: Line, one: Followed, full: bool, leads: Leads | None
+    recipe: RunPass, line: Line, one: Followed, leads: Leads | None, between: Tabs | None
 ) -> list[Points]:
-    """The stretches of a line that are followed with the tool down: all of it, or without tabs."""
+    """The stretches of a line that are followed with the tool down: all of it, or between tabs."""
     if not line.closed:
         points = line.points[::-1] if one.backward else line.points
         return [trailed(points, recipe.trail)]
@@ -353,8 +357,8 @@ def _followed(
     if recipe.tool == "router" and left == (recipe.milling == "climb"):
         ring, left = ring[::-1], not left
         station = Polyline(line.points, True).walk().length - station - _last_chord(line.points)
-    if recipe.tabs is not None and not full:
-        stretches = between_tabs(ring, station, recipe.tabs)
+    if between is not None:
+        stretches = between_tabs(ring, station, between)
         return [trailed(points, recipe.trail) for points in stretches]
     points = overcut(ring, station, recipe.overcut)
     if leads is not None:

@@ -1,0 +1,147 @@
+"""Random run sheets through every writer and both simulated machines, in a process of its own.
+
+`python -W error -m tests.random_runs SHEETS [SEED]`. Prints a line of JSON: how many sheets were
+run, how many were refused, the most processor time of one, and what went wrong, by its kind, each
+with the first seed that met it.
+"""
+
+from __future__ import annotations
+
+import json
+import random
+import sys
+import time
+from typing import Any
+
+from tests.fuzzing import told
+from tests.makings import document, workpiece
+from ulvent.core.base.errors import UlventError
+from ulvent.core.base.tools import TOOLS
+from ulvent.core.runs import Run
+from ulvent.formats.run_out import RUN_FORMATS
+from ulvent.machines import BeamMachine, Bed, Plotter
+
+ROOM = 25.0
+"""mm round what is worked on: leads, overscan and pivots go beyond it."""
+WORKS = ({"what": "cut"}, {"what": "letters", "of": "t"}, {"what": "ticks", "of": "d"},
+         {"what": "guide", "of": "b"}, {"what": "letters", "of": "d"})  # fmt: skip
+
+
+def sheet(seed: int) -> dict[str, Any]:
+    """A piece with a random run sheet; figures are such as a maker may type."""
+    pick = random.Random(seed)
+
+    def one(number: int) -> dict[str, Any]:
+        maybe = pick.random
+        made: dict[str, Any] = {
+            "id": f"p{number}",
+            "tool": pick.choice([*TOOLS]),
+            "works": pick.sample(WORKS, pick.randint(1, 3)),
+            "repeats": pick.choice([1, 1, 1, 2, 3]),
+            "overcut": pick.choice([0, 0, 0.5, 3, 40]),
+            "trail": pick.choice([0, 0, 0.25, 1.5]),
+            "lead": pick.choice([0, 0, 1, 8]),
+            "depth": pick.choice([0, 0.2, 3, 12.5]),
+            "step": pick.choice([0, 0.5, 4]),
+            "milling": pick.choice(["climb", "conventional"]),
+            "filling": {"pitch": pick.choice([0.4, 1, 7]), "angle": pick.uniform(-400, 400),
+                        "overscan": pick.choice([0, 3])},
+        }  # fmt: skip
+        if maybe() < 0.4:
+            made["tabs"] = {"number": pick.randint(1, 9), "width": pick.choice([0.2, 2, 15]),
+                            "height": pick.choice([0, 0.1, 5])}  # fmt: skip
+        if maybe() < 0.3:
+            made["pause"] = pick.choice(["blade in", "(x) ; % G0 X99999", "später weiter"])
+        return made
+
+    run = {
+        "passes": [one(number) for number in range(pick.randint(1, 4))],
+        "mirrored": pick.random() < 0.3,
+        "weeding": pick.choice([0, 0, 4]),
+        "rehearsal": pick.choice(["off", "off", "off", "path", "bounds"]),
+    }
+    guides = [
+        {"id": "a", "kind": "line", "length": 90, "centre": [0, 10]},
+        {"id": "b", "kind": "circle", "diameter": 38, "centre": [0, -30], "output": "cut"},
+    ]
+    words = [
+        {"id": "t", "guide": "a", "face": pick.choice(["lato-bold", "hershey-sans"]),
+         "text": pick.choice(["PEAR & PLUM", "oö8%", "i"]), "height": pick.choice([4, 14])},
+        {"id": "d", "guide": "b", "face": "lato-bold", "height": 3, "text": "",
+         "dial": {"labels": {"kind": "figures", "first": 1, "last": 6}, "ticks": {}}},
+    ]  # fmt: skip
+    side = 120.0 + 2.0 * ROOM
+    return document(
+        guides=guides, letterings=words, run=run,
+        blank={"kind": "rectangle", "width": side, "height": side},
+    )  # fmt: skip
+
+
+class Trying:
+    """Counts what is done, and keeps what went wrong."""
+
+    def __init__(self) -> None:
+        self.run = self.refused = 0
+        self.slowest = (0.0, 0)
+        self.wrong: dict[str, tuple[int, int]] = {}
+
+    def one(self, seed: int) -> None:
+        started = time.process_time()
+        try:
+            found = workpiece(sheet(seed)).run
+            written = {name: one.write(found) for name, one in RUN_FORMATS.items() if name != "png"}
+            self.run += 1
+            for wrong in (*_plotted(found, written["plt"]), *_burnt(found, written["gcode"])):
+                self._note(wrong, seed)
+        except UlventError:
+            self.refused += 1
+        except Exception as error:  # noqa: BLE001  all of them are what is looked for
+            self._note(told(error), seed)
+        self.slowest = max(self.slowest, (round(time.process_time() - started, 2), seed))
+
+    def _note(self, what: str, seed: int) -> None:
+        count, first = self.wrong.get(what, (0, seed))
+        self.wrong[what] = count + 1, first
+
+
+def _plotted(run: Run, data: bytes) -> list[str]:
+    plotter = Plotter(_bed(run))
+    plotter.take(data)
+    wrong = [] if plotter.error == 0 else [f"the plotter has error {plotter.error}"]
+    if (run.sheet.rehearsal != "off") and plotter.bed.done:
+        wrong.append("the plotter draws in a rehearsal")
+    return wrong
+
+
+def _burnt(run: Run, data: bytes) -> list[str]:
+    machine = BeamMachine(_bed(run))
+    wrong: set[str] = set()
+    for line in data.decode("ascii").splitlines():
+        for answer in machine.take(line):
+            if answer != "ok":
+                wrong.add(f"the beam says {answer.partition(' X')[0]}")
+        if machine.state == "paused":
+            machine.take("resume")
+        if machine.state == "failed":
+            break
+    if run.sheet.rehearsal != "off" and machine.bed.done:
+        wrong.add("the beam burns in a rehearsal")
+    return sorted(wrong)
+
+
+def _bed(run: Run) -> Bed:
+    """A bed as large as the blank: nothing may leave it."""
+    side = max(float(ring.max()) for ring in run.blank)
+    return Bed(side, side)
+
+
+def main() -> None:
+    count, *seed = map(int, sys.argv[1:])
+    trying = Trying()
+    for number in range(count):
+        trying.one((seed[0] if seed else 0) + number)
+    print(json.dumps(vars(trying)))
+
+
+if __name__ == "__main__":
+    main()
