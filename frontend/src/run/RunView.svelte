@@ -1,11 +1,11 @@
 <script lang="ts">
-  import { InlineLoading, InlineNotification } from 'carbon-components-svelte';
   import { onDestroy, untrack } from 'svelte';
   import { api, asDocument, type RunScene, type RunSheet } from '../api/client';
   import { Viewport } from '../drawing/viewport.svelte';
   import { Asking } from '../piece/asking.svelte';
   import type { Editor } from '../piece/editor.svelte';
   import { pressed, type Keys } from '../shell/keys';
+  import Panes from '../shell/Panes.svelte';
   import { Clock } from './clock.svelte';
   import PassParticulars from './PassParticulars.svelte';
   import Rehearsal from './Rehearsal.svelte';
@@ -76,57 +76,23 @@
 
 <svelte:window onkeydown={(event) => pressed(event, editor, keys)} />
 
-<div class="run">
-  <RunSheetList {editor} {scene} {clock} bind:chosen onchange={change} />
-  <main aria-label="Rehearsal">
-    {#if running.wrong}
-      <InlineNotification
-        lowContrast
-        hideCloseButton
-        kind="error"
-        title={scene ? 'The run is the last one that could be made.' : 'There is no run of this piece.'}
-        subtitle={running.wrong}
-      />
-    {/if}
-    {#if scene && timeline}
-      <Rehearsal {view} {scene} {timeline} {clock} onshowall={showAll} />
-      <TimeBar {clock} {scene} {timeline} busy={running.busy} onstep={step} />
-    {:else if !running.wrong}
-      <div class="waiting"><InlineLoading description="Putting the lines in order" /></div>
-    {/if}
-  </main>
-  <PassParticulars {scene} {chosen} onchange={change} />
-</div>
-
-<style>
-  .run {
-    display: grid;
-    grid-template: minmax(0, 1fr) / 304px minmax(0, 1fr) 300px;
-    overflow: hidden;
-  }
-
-  @media (max-width: 1100px) {
-    .run {
-      grid-template-columns: 240px minmax(0, 1fr) 264px;
-    }
-  }
-
-  main {
-    display: flex;
-    flex-direction: column;
-    min-width: 0;
-    min-height: 0;
-    background: var(--ground);
-  }
-
-  main > :global(.bx--inline-notification) {
-    flex: none;
-    margin: 8px;
-    width: auto;
-    max-width: none;
-  }
-
-  .waiting {
-    padding: 24px;
-  }
-</style>
+<Panes
+  label="Rehearsal"
+  wrong={running.wrong}
+  wrongTitle={scene ? 'The run is the last one that could be made.' : 'There is no run of this piece.'}
+  waiting="Putting the lines in order"
+  shown={scene !== undefined}
+  saying={editor.saying}
+  onsaid={() => (editor.saying = '')}
+>
+  {#snippet left()}
+    <RunSheetList {editor} {scene} {clock} bind:chosen onchange={change} />
+  {/snippet}
+  {#if scene && timeline}
+    <Rehearsal {view} {scene} {timeline} {clock} onshowall={showAll} />
+    <TimeBar {clock} {scene} {timeline} busy={running.busy} onstep={step} />
+  {/if}
+  {#snippet right()}
+    <PassParticulars {scene} {chosen} onchange={change} />
+  {/snippet}
+</Panes>
