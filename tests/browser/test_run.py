@@ -28,6 +28,11 @@ class Sheets(RunTest):
     def test_draw_then_cut_by_one_choice_and_by_hand(self) -> None:
         page, piece = self.run_of("Barrel head")
         expect(self.passes(page)).to_have_count(1)
+        # To look at a pass changes nothing.
+        self.passes(page).first.get_by_role("button").first.click()
+        expect(page.get_by_label("How often")).to_be_visible()
+        self.assertIsNone(self.stored(piece)["run"])
+        page.keyboard.press("Escape")
         choice = self.sheet(page).get_by_label("Begin from")
         labels = choice.locator("option").all_inner_texts()
         choice.select_option(label=next(one for one in labels if one.startswith("Draw, then cut")))

@@ -85,8 +85,8 @@
           {#if one.runs && !one.lines.length}<p class="warning">It works on nothing that is there.</p>{/if}
           {#if one.id === chosen}
             <div class="row">
-              <Checkbox labelText="runs" checked={recipe(one.id)?.on ?? true} on:check={(event) => change(one.id, { on: event.detail })} />
-              <Checkbox labelText="held back" checked={recipe(one.id)?.held ?? false} on:check={(event) => change(one.id, { held: event.detail })} />
+              <Checkbox labelText="runs" checked={recipe(one.id)?.on ?? true} on:check={(event) => event.detail !== recipe(one.id)?.on && change(one.id, { on: event.detail })} />
+              <Checkbox labelText="held back" checked={recipe(one.id)?.held ?? false} on:check={(event) => event.detail !== recipe(one.id)?.held && change(one.id, { held: event.detail })} />
             </div>
             <div class="row">
               <button class="quiet" disabled={place === 0} onclick={() => onchange(movedPass(scene.sheet, one.id, -1))}>earlier</button>
