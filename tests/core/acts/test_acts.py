@@ -161,6 +161,20 @@ class Deleting(unittest.TestCase):
         after = done(document(), act="remove-guide", guide="rim")
         self.assertEqual(done(after, act="remove-lettering", lettering="name").guides, ())
 
+    def test_passes_let_go_of_a_lettering_that_is_removed(self) -> None:
+        words = {"id": "more", "guide": "rim", "text": "PEAR", "face": "lato-bold", "height": 9}
+        name, more = ({"what": "letters", "of": of} for of in ("name", "more"))
+        both = [name, more, {"what": "edge"}]
+        passes = [{"id": "a", "tool": "pen", "works": [name]},
+                  {"id": "b", "tool": "blade", "works": both}]  # fmt: skip
+        base = document(run={"passes": passes})
+        piece = parse_piece(base | {"letterings": [*base["letterings"], words]})
+        run = done(piece, act="remove-lettering", lettering="name").run
+        assert run is not None
+        self.assertEqual([one.id for one in run.passes], ["b"])
+        self.assertEqual([(one.what, one.of) for one in run.passes[0].works],
+                         [("letters", "more"), ("edge", "")])  # fmt: skip
+
     def test_a_guide_that_another_leans_on_is_kept_for_it(self) -> None:
         piece = with_guides(
             {"id": "a", "kind": "circle", "diameter": 100},

@@ -24,7 +24,7 @@ from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
 from ulvent.core.recipe.preparing import Prepare
-from ulvent.core.recipe.run_sheet import RunSheet
+from ulvent.core.recipe.run_sheet import RunPass, RunSheet
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
 VERSION = 1
@@ -172,13 +172,14 @@ def parse_piece(document: Any) -> Piece:
 def checked(changed: Piece, before: Piece) -> Piece:
     """A piece that was made from another, held against the document's rules.
 
-    Parts that are as they were are taken as they are.
+    Parts that are as they were are taken as they are. Passes no longer work on what is gone.
 
     Raises
     ------
     PieceError
         Naming every wrong field.
     """
+    changed = _without_lost_works(changed)
     kept = {id(value) for _, value in before}
     kept.update(id(one) for one in (*before.guides, *before.letterings))
 
@@ -190,6 +191,26 @@ def checked(changed: Piece, before: Piece) -> Piece:
         return value.model_dump() if isinstance(value, Model) else value
 
     return _validated({name: plain(value) for name, value in changed})
+
+
+def _without_lost_works(piece: Piece) -> Piece:
+    """A piece whose passes work on what is there; one that has nothing left is gone too."""
+    if piece.run is None:
+        return piece
+    there = {
+        "guide": {guide.id for guide in piece.guides},
+        "letters": {lettering.id for lettering in piece.letterings},
+    }
+    there["ticks"] = there["letters"]
+    passes: list[RunPass] = []
+    for one in piece.run.passes:
+        works = tuple(it for it in one.works if it.of in there.get(it.what, {it.of}))
+        if len(works) == len(one.works):
+            passes.append(one)
+        elif works:
+            passes.append(one.model_copy(update={"works": works}))
+    run = piece.run.model_copy(update={"passes": tuple(passes)})
+    return piece.model_copy(update={"run": run}) if run != piece.run else piece
 
 
 def parsed_lettering(recipe: dict[str, Any]) -> Lettering:
