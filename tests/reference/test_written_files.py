@@ -42,7 +42,8 @@ def unprepared(piece: Piece) -> Piece:
     engraved = {"prepare": None, "output": "engrave"}
     letterings = tuple(one.model_copy(update=engraved) for one in piece.letterings)
     guides = tuple(one.model_copy(update={"output": None}) for one in piece.guides)
-    return piece.model_copy(update={"letterings": letterings, "guides": guides, "prepare": None})
+    plain = {"letterings": letterings, "guides": guides, "prepare": None, "edge": None}
+    return piece.model_copy(update=plain)
 
 
 def layouts() -> dict[str, Layout]:
