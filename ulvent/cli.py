@@ -9,6 +9,7 @@ from __future__ import annotations
 import contextlib
 import gc
 import os
+import signal
 import sys
 import tempfile
 from collections.abc import Callable, Iterable
@@ -298,6 +299,9 @@ def machine(
         listening = machines.Listening(made, port)
     except OSError as error:
         _refuse(f"--port: {port} cannot be listened on: {error.strerror}")
+    # Also where it is started in the background, which leaves Ctrl-C unheard.
+    for sign in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(sign, signal.default_int_handler)
     typer.echo(f"A {kind} listens at 127.0.0.1:{listening.port}  (Ctrl-C stops it)")
     with contextlib.suppress(KeyboardInterrupt):
         listening.wait()

@@ -199,7 +199,7 @@ class OverTcp(unittest.TestCase):
                         answer = b""
                         while b"16\r" not in answer and b"idle" not in answer:
                             answer += sender.recv(4096)
-                    process.send_signal(signal.SIGINT)
+                    process.send_signal(signal.SIGINT if kind == "beam" else signal.SIGTERM)
                     rest = process.stdout.read()
                     self.assertEqual(process.wait(20), 0)
                 self.assertIn(
