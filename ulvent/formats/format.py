@@ -17,66 +17,56 @@ FILE_UNITS: Values = (("file", "as it says"), ("mm", "mm"), ("inch", "inches"))
 
 
 @dataclass(frozen=True, eq=False)
-class Format:
-    """A format in which a prepared piece is taken away.
+class _Kind:
+    """A kind of files.
 
     name
         as addresses name it, and the ending of its files
     title
         what it is called
+    """
+
+    name: str
+    title: str
+
+    @property
+    def ending(self) -> str:
+        return f".{self.name}"
+
+
+@dataclass(frozen=True, eq=False)
+class Format(_Kind):
+    """A format in which a prepared piece is taken away.
+
     write
         the bytes of a file, with guides or without
     """
 
-    name: str
-    title: str
     media_type: str
     rank: float
     write: Callable[[Workpiece, bool], bytes]
 
-    @property
-    def ending(self) -> str:
-        return f".{self.name}"
-
 
 @dataclass(frozen=True, eq=False)
-class RunFormat:
+class RunFormat(_Kind):
     """A format in which a run is taken to a machine, or to paper.
 
-    name
-        as addresses name it, and the ending of its files
-    title
-        what it is called
     write
         the bytes of a file
     """
 
-    name: str
-    title: str
     media_type: str
     rank: float
     write: Callable[[Run], bytes]
 
-    @property
-    def ending(self) -> str:
-        return f".{self.name}"
-
 
 @dataclass(frozen=True, eq=False)
-class Reader:
+class Reader(_Kind):
     """A format from which outlines are taken.
 
-    name
-        as addresses name it, and the ending of its files
     read
         the outlines of a file, given what a unit of it is where it does not say so itself
     """
 
-    name: str
-    title: str
     rank: float
     read: Callable[[bytes, FileUnit], list[FileOutline]]
-
-    @property
-    def ending(self) -> str:
-        return f".{self.name}"

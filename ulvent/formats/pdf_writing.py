@@ -7,7 +7,6 @@ from io import BytesIO
 from reportlab.pdfgen.canvas import Canvas
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
 from ulvent.core.runs.few_moves import once_each, thinned
 
@@ -23,7 +22,7 @@ _POINTS_A_MM = 72.0 / 25.4
 
 def write_pdf(run: Run) -> bytes:
     """A run on one page as large as it needs, always the same bytes for the same run."""
-    x0, y0, x1, y1 = framed(run)
+    x0, y0, x1, y1 = run.frame
     width = max(x1 - x0, _BAR) + 2.0 * _MARGIN
     height = y1 - y0 + 3.0 * _MARGIN + _ROW * len(run.passes)
     if max(width, height) > _LARGEST:
@@ -43,7 +42,7 @@ def write_pdf(run: Run) -> bytes:
     page.setLineJoin(1)
     few = once_each(lambda points: thinned(points, _OFF).tolist())
     for one in run.passes:
-        page.setStrokeColor(OUTPUTS[one.tool.output][2])
+        page.setStrokeColor(one.colour)
         for track in one.tracks:
             path = page.beginPath()
             first, *rest = few(track.points)
@@ -55,21 +54,12 @@ def write_pdf(run: Run) -> bytes:
     _bar(page)
     # Lines stay whole, since some machines take them from here; so passes are told by words too.
     for row, one in enumerate(run.passes):
-        page.setFillColor(OUTPUTS[one.tool.output][2])
+        page.setFillColor(one.colour)
         words = f"{one.tool.letter}{one.number}  {one.title}, {one.tool.title.lower()}"
         page.drawString(_MARGIN + 2.0, _MARGIN + 1.5 + _ROW * (len(run.passes) - 1 - row), words)
     page.showPage()
     page.save()
     return target.getvalue()
-
-
-def framed(run: Run) -> tuple[float, float, float, float]:
-    """A box round the blank and all tracks, mm from the machine's zero."""
-    x0, y0, x1, y1 = run.bounds
-    for ring in run.blank:
-        (a0, b0), (a1, b1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
-        x0, y0, x1, y1 = min(x0, a0), min(y0, b0), max(x1, a1), max(y1, b1)
-    return x0, y0, x1, y1
 
 
 def _bar(page: Canvas) -> None:

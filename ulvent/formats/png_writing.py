@@ -6,9 +6,7 @@ import math
 from io import BytesIO
 
 from ulvent.core.base.arrays import Points
-from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.runs import Run
-from ulvent.formats.pdf_writing import framed
 
 _DPI = 300.0
 _MOST_DOTS, _MOST_FINE = 20e6, 5e6
@@ -23,7 +21,7 @@ def write_png(run: Run) -> bytes:
     """A run as a picture at 300 dots an inch, or fewer where that would be too large."""
     from PIL import Image, ImageDraw
 
-    x0, y0, x1, y1 = framed(run)
+    x0, y0, x1, y1 = run.frame
     x0, y0, x1, y1 = x0 - _MARGIN, y0 - _MARGIN, x1 + _MARGIN, y1 + _MARGIN
     dots = min(_DPI / 25.4, math.sqrt(_MOST_DOTS / ((x1 - x0) * (y1 - y0))))
     size = max(1, round((x1 - x0) * dots)), max(1, round((y1 - y0) * dots))
@@ -39,7 +37,7 @@ def write_png(run: Run) -> bytes:
         draw.polygon(placed(ring), fill=_BLANK, outline=_EDGE)
     width = max(1, round(_LINE * scale))
     for one in run.passes:
-        colour = OUTPUTS[one.tool.output][2]
+        colour = one.colour
         for track in one.tracks:
             draw.line(placed(track.points), fill=colour, width=width, joint="curve")
     target = BytesIO()

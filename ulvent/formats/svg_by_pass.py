@@ -5,7 +5,6 @@ from __future__ import annotations
 from xml.sax.saxutils import escape
 
 from ulvent.core.base.arrays import Points
-from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.outlines.path_text import number
 from ulvent.core.runs import Run
 from ulvent.core.runs.few_moves import once_each, thinned
@@ -19,8 +18,7 @@ def write_svg_by_pass(run: Run) -> bytes:
     body: list[str] = []
     data = once_each(_data)
     for one in run.passes:
-        colour = OUTPUTS[one.tool.output][2]
-        paint = f'fill="none" stroke="{colour}" stroke-width="{HAIRLINE}"'
+        paint = f'fill="none" stroke="{one.colour}" stroke-width="{HAIRLINE}"'
         title = escape(f"{one.number} {one.title}, {one.tool.title}")
         body.append(f'<g id="pass-{one.number}" {paint}><title>{title}</title>')
         for track in one.tracks:

@@ -172,10 +172,8 @@ def _run(bench: Bench, request: RunRequest) -> RunScene:
 
 def _scene(work: Workpiece) -> RunScene:
     found, piece = work.run, work.piece
-    boxes = [found.bounds, *(_box(ring) for ring in found.blank)]
-    lows, highs = np.array(boxes)[:, :2].min(axis=0), np.array(boxes)[:, 2:].max(axis=0)
     return RunScene(
-        bounds=(*lows.tolist(), *highs.tolist()),
+        bounds=found.frame,
         sheet=found.sheet,
         own=piece.run is not None,
         blank="".join(broken_line_data(ring, closed=True) for ring in found.blank),
@@ -193,11 +191,6 @@ def _scene(work: Workpiece) -> RunScene:
         fresh=fresh_pass(found.sheet, work.groups),
         tabs=Tabs(),
     )  # fmt: skip
-
-
-def _box(ring: np.ndarray) -> Bounds:
-    (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
-    return x0, y0, x1, y1
 
 
 def _passes(found: Run) -> list[ShownPass]:

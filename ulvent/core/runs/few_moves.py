@@ -9,6 +9,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Point, Points
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.curves.segments import as_point
 
 R = TypeVar("R")
 
@@ -79,7 +80,7 @@ def moves(points: Points, off: float) -> Iterator[Move]:
             at = end
             continue
         end = _longest_chord(points, at, off)
-        yield Move(_xy(points[end]))
+        yield Move(as_point(points[end]))
         at = end
 
 
@@ -138,7 +139,7 @@ def _arc(points: Points, off: float) -> Move | None:
     steps = np.arctan2(turns, np.einsum("ni,ni->n", spokes[:-1], spokes[1:]))
     if not _one_way(steps) or abs(steps.sum()) > _MOST_SWEEP:
         return None
-    return Move(_xy(b), _xy(centre), 1 if steps.sum() > 0.0 else -1)
+    return Move(as_point(b), as_point(centre), 1 if steps.sum() > 0.0 else -1)
 
 
 def _one_way(steps: Floats) -> bool:
@@ -153,8 +154,3 @@ def _from_chord(points: Points, first: Points, last: Points) -> Floats:
     share = np.clip(away @ way / length, 0.0, 1.0) if length > 0.0 else np.zeros(len(points))
     far: Floats = np.hypot(*(away - share[:, None] * way).T)
     return far
-
-
-def _xy(point: Points) -> Point:
-    x, y = point.tolist()
-    return x, y

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Points
+from ulvent.core.base.arrays import Floats, Points, wrapped
 from ulvent.core.base.tolerances import JOINT, SHARP_TURN
 from ulvent.core.outlines import Polyline
 from ulvent.core.runs.nesting import Line
@@ -22,7 +22,7 @@ def beginnings(line: Line, most: int = MOST_PLACES) -> Floats:
     stations = (np.arange(most) + 0.5) * walk.length / most
     chords = np.diff(walk.points, axis=0)
     angles = np.arctan2(chords[:, 1], chords[:, 0])
-    turns = np.abs((angles - np.roll(angles, 1) + np.pi) % (2.0 * np.pi) - np.pi)
+    turns = np.abs(wrapped(angles - np.roll(angles, 1)))
     corners = walk.along[:-1][turns > SHARP_TURN]
     if len(corners):
         off = np.abs(stations[:, None] - corners)
@@ -30,11 +30,6 @@ def beginnings(line: Line, most: int = MOST_PLACES) -> Floats:
         clear = off >= _CORNER_SHARE * walk.length
         stations = stations[clear] if clear.any() else stations[[int(np.argmax(off))]]
     return stations
-
-
-def begun_at(line: Line, station: float) -> Points:
-    """(k, 2) a closed line from a station all the way round to it again."""
-    return stretch(line.points, station, Polyline(line.points, True).walk().length)
 
 
 def stretch(ring: Points, station: float, length: float) -> Points:

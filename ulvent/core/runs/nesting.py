@@ -91,6 +91,7 @@ def _rings_round(lines: Sequence[Line]) -> list[list[int]]:
     boxes = np.array([[*line.points.min(axis=0), *(-line.points.max(axis=0))] for line in lines])
     areas = np.array([abs(ring_area(line.points)) if line.closed else np.inf for line in lines])
     closed = np.flatnonzero(np.isfinite(areas))
+    regions = {index: Region((lines[index].points,)) for index in closed.tolist()}
     found: list[list[int]] = []
     for first in range(0, len(lines), _AT_ONCE):
         some = np.arange(first, min(first + _AT_ONCE, len(lines)))
@@ -99,24 +100,28 @@ def _rings_round(lines: Sequence[Line]) -> list[list[int]]:
         for index, row in zip(some.tolist(), round_it, strict=True):
             candidates = closed[row]
             candidates = candidates[np.argsort(areas[candidates], kind="stable")]
-            own = areas[index] if lines[index].closed else 0.0
+            if lines[index].closed:
+                candidates = candidates[areas[candidates] > areas[index]]
+            if not len(candidates):
+                found.append([])
+                continue
+            some_points = _some_points(lines[index], regions.get(index))
+            # Lines may touch: what counts is where most of one is.
             found.append(
                 [
                     one
                     for one in candidates.tolist()
-                    if areas[one] > own and _inside(lines[one].points, lines[index])
+                    if regions[one].contains(some_points).mean() > 0.5
                 ]
             )
     return found
 
 
-def _inside(ring: Points, line: Line) -> bool:
-    """Whether a line lies within a ring that has it in its box: they may touch."""
-    if line.closed:
-        points = np.array([Region((line.points,)).some_point()])
-    else:
-        points = line.points[:: max(1, len(line.points) // _LOOKED_AT)]
-    return bool(Region((ring,)).contains(points).mean() > 0.5)
+def _some_points(line: Line, region: Region | None) -> Points:
+    """(n, 2) points by which to tell where a line lies: one inside of it, or some along it."""
+    if region is not None:
+        return np.array([region.some_point()])
+    return line.points[:: max(1, len(line.points) // _LOOKED_AT)]
 
 
 _LOOKED_AT = 12

@@ -54,10 +54,6 @@ class _Ends:
     ways: tuple[Followed, ...]
 
 
-_Unit = list[int]
-"""Lines that are followed one after another, by their indices."""
-
-
 def ordered(lines: Sequence[Line], start: Points) -> list[Followed]:
     """All lines in the order in which they are followed from a point (2,)."""
     if not lines:
@@ -142,8 +138,8 @@ class _Ordering:
         self._lines, self._ends, self._better = lines, ends, better
         self._at = np.asarray(start, dtype=float)
         self._places = places or {}
+        self._ranks = {index: rank for rank, index in enumerate(self._places)}
         self._depth = 0
-        self.taken: list[Followed] = []
 
     def all(self, nodes: Sequence[Nested]) -> list[int]:
         """The order of trees and all that is in them."""
@@ -195,13 +191,11 @@ class _Ordering:
         return float(np.hypot(*(self._ends[first].begins - self._at).T).min())
 
     def _go_to(self, index: int) -> None:
-        ends = self._ends[index]
         if index in self._places:
-            way = ends.ways.index(self._places[index])
+            self._at = self._where(index)[1]
         else:
-            way = int(np.hypot(*(ends.begins - self._at).T).argmin())
-        self.taken.append(ends.ways[way])
-        self._at = ends.ends[way]
+            ends = self._ends[index]
+            self._at = ends.ends[int(np.hypot(*(ends.begins - self._at).T).argmin())]
 
     def _by_the_nearest(self, groups: list[list[Nested]]) -> list[int]:
         begins = [
@@ -229,8 +223,7 @@ class _Ordering:
             inner.append(order)
             first_places.append(self._where(order[0])[0])
             last_places.append(self._where(order[-1])[1])
-        known = {one: place for place, one in enumerate(self._places)}
-        first = sorted(range(len(groups)), key=lambda group: known[inner[group][0]])
+        first = sorted(range(len(groups)), key=lambda group: self._ranks[inner[group][0]])
         order = shortened(first, start, np.array(first_places), np.array(last_places))
         self._at = last_places[order[-1]]
         return [index for group in order for index in inner[group]]

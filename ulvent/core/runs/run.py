@@ -9,15 +9,15 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Bounds, Points
+from ulvent.core.base.arrays import Bounds, Points, united
 from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.base.outputs import OUTPUTS, Output
-from ulvent.core.base.tools import TOOLS, Tool, ToolKind
+from ulvent.core.base.outputs import OUTPUTS
+from ulvent.core.base.tools import TOOLS, Tool
 from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline, Polyline, curve_of
 from ulvent.core.prepare import Group
-from ulvent.core.recipe import PLAIN, Piece, ToolSheet
+from ulvent.core.recipe import PLAIN, ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs, Works
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
@@ -25,6 +25,7 @@ from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
+from ulvent.core.runs.usual import plain_sheet, usual_sheet
 from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
@@ -80,6 +81,11 @@ class PassRun:
         return self.recipe.name or self.tool.title
 
     @property
+    def colour(self) -> str:
+        """Of its lines, `#rrggbb`."""
+        return OUTPUTS[self.tool.output][2]
+
+    @property
     def speed(self) -> float:
         """mm per second."""
         return self.recipe.speed or self.usual.speed or self.tool.speed
@@ -129,10 +135,8 @@ class PassRun:
 class Run:
     """All passes of a piece that run, in order, and the sheet they run on.
 
-    size
-        of the blank, mm: what the machine needs to reach, from its zero's corner on
-    bounds
-        of all tracks, mm from the machine's zero
+    blank
+        its edges, mm from the machine's zero
     """
 
     sheet: RunSheet
@@ -141,19 +145,23 @@ class Run:
 
     @cached_property
     def bounds(self) -> Bounds:
+        """Of all tracks, mm from the machine's zero."""
         points = [track.points for one in self.passes for track in one.tracks]
         if not points:
             return (0.0, 0.0, 0.0, 0.0)
-        every = np.concatenate(points)
-        (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
-        return x0, y0, x1, y1
+        return _box(np.concatenate(points))
+
+    @cached_property
+    def frame(self) -> Bounds:
+        """Of all tracks and the blank."""
+        return united([self.bounds, *map(_box, self.blank)])
 
     @property
     def seconds(self) -> float:
         return sum(one.seconds for one in self.passes)
 
     def only(self, name: str) -> Run:
-        """The run with one of its passes: by its number, its id, or the letter of its tool.
+        """The run with one of its passes: by its number or its id.
 
         Raises
         ------
@@ -165,35 +173,6 @@ class Run:
                 return Run(self.sheet, (one,), self.blank)
         known = ", ".join(f"{one.number} ({one.title})" for one in self.passes) or "none"
         raise wrong_field("pass", f"there is no pass “{name}” that runs; there are: {known}")
-
-
-def plain_sheet(piece: Piece, groups: Sequence[Group]) -> RunSheet:
-    """The run sheet of a piece that says nothing: what is drawn, then engraved, then cut."""
-    there = {group.output for group in groups}
-    tools = usual_tools(piece)
-    passes = [
-        RunPass(id=output, name=_TITLES[output], tool=tools[output], works=(Works(what=output),))
-        for output in OUTPUTS
-        if output in there
-    ]
-    return RunSheet(passes=tuple(passes))
-
-
-_TITLES = {"draw": "Draw", "engrave": "Engrave", "cut": "Cut"}
-
-
-def usual_sheet(piece: Piece, tool: ToolKind) -> ToolSheet:
-    """The tool sheet of a piece for a tool; one without figures where there is none."""
-    return next((sheet for sheet in piece.tool_sheets if sheet.tool == tool), PLAIN)
-
-
-def usual_tools(piece: Piece) -> dict[Output, ToolKind]:
-    """What draws, engraves and cuts a piece of which nothing else is said: its tool sheet's."""
-    usual: dict[Output, ToolKind] = {"draw": "pen", "engrave": "beam", "cut": "beam"}
-    for sheet in piece.tool_sheets[:1]:
-        if sheet.tool is not None:
-            usual[TOOLS[sheet.tool].output] = sheet.tool
-    return usual
 
 
 def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> Run:
@@ -234,7 +213,6 @@ class _Placing:
             corners = list(boxes)
         points = np.concatenate(corners) if corners else np.zeros((1, 2))
         low, high = points.min(axis=0), points.max(axis=0)
-        self.box = low, high
         self._mirror = np.array([-1.0, 1.0]) if sheet.mirrored else np.ones(2)
         if sheet.mirrored:
             low, high = np.array([-high[0], low[1]]), np.array([-low[0], high[1]])
@@ -389,4 +367,9 @@ def _filled(
 
 
 def _length(points: Points) -> float:
-    return float(np.hypot(*np.diff(points, axis=0).T).sum())
+    return Polyline(points, False).walk().length
+
+
+def _box(points: Points) -> Bounds:
+    (x0, y0), (x1, y1) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
+    return x0, y0, x1, y1

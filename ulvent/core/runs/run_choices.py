@@ -10,7 +10,7 @@ from ulvent.core.base.tools import ToolKind
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
 from ulvent.core.runs.nesting import LETTERING
-from ulvent.core.runs.run import plain_sheet, usual_tools
+from ulvent.core.runs.usual import plain_sheet, usual_tools
 
 
 class RunChoice(NamedTuple):
