@@ -42,5 +42,7 @@ def empty_engine() -> Engine:
     """An engine on the migrated database, with all its rows gone."""
     engine = _migrated()
     with engine.begin() as connection:
-        connection.execute(text("TRUNCATE note, piece, revision, drawer_guide, face"))
+        connection.execute(
+            text("TRUNCATE note, piece, revision, drawer_guide, face, machine, job, job_event")
+        )
     return engine

@@ -250,6 +250,14 @@ def serve(
             show_default=False,
         ),
     ] = None,
+    machine: Annotated[
+        list[str] | None,
+        typer.Option(
+            metavar="ADDRESS",
+            show_default=False,
+            help="A machine that may be sent to: host and port, or a serial device. Repeat it.",
+        ),
+    ] = None,
 ) -> None:
     """Start Ulvent on this machine and print its address. Ctrl-C stops it."""
     from platformdirs import user_data_path
@@ -258,7 +266,7 @@ def serve(
     from ulvent.web.serve import serve as run
 
     try:
-        run(var or user_data_path("ulvent"), port, empty, typer.echo)
+        run(var or user_data_path("ulvent"), port, empty, typer.echo, machine or ())
     except AlreadyRunningError as error:
         typer.echo(str(error))
     except UlventError as error:
@@ -280,6 +288,15 @@ def machine(
         str, typer.Option(help="What goes wrong with it, once; a wrong word lists them.")
     ] = "",
     after: Annotated[int, typer.Option(min=0, help="After so many instructions.")] = 0,
+    pace: Annotated[
+        float, typer.Option(min=0.0, help="Times faster than a real one; 0 for at once.")
+    ] = 0.0,
+    door: Annotated[
+        int | None, typer.Option(min=0, max=65535, help="Port at which its bed is looked at.")
+    ] = None,
+    keep: Annotated[
+        Path | None, typer.Option(help="File that remembers what was done on its bed.")
+    ] = None,
     picture: Annotated[
         Path | None, typer.Option(help="Where to draw what came out, as PNG, when it ends.")
     ] = None,
@@ -293,22 +310,28 @@ def machine(
     if fault and fault not in machines.FAULTS:
         known = "; ".join(f"{name}: {words}" for name, words in machines.FAULTS.items())
         _refuse(f"--fault: there is no fault “{fault}”; there are {known}")
-    bed = machines.Bed(width, height, fault or None, after)
+    bed = machines.Bed(width, height, fault or None, after, pace=pace, kept=keep)
     made = machines.Plotter(bed) if kind == "plotter" else machines.BeamMachine(bed)
     try:
         listening = machines.Listening(made, port)
+        side_door = machines.SideDoor(bed, door) if door is not None else None
     except OSError as error:
         _refuse(f"--port: {port} cannot be listened on: {error.strerror}")
     # Also where it is started in the background, which leaves Ctrl-C unheard.
     for sign in (signal.SIGINT, signal.SIGTERM):
         signal.signal(sign, signal.default_int_handler)
     typer.echo(f"A {kind} listens at 127.0.0.1:{listening.port}  (Ctrl-C stops it)")
+    if side_door is not None:
+        typer.echo(f"Its bed is seen at http://127.0.0.1:{side_door.port}/bed")
+    sys.stdout.flush()
     with contextlib.suppress(KeyboardInterrupt):
         listening.wait()
     listening.close()
     typer.echo(f"{len(bed.done)} lines done")
     if picture is not None:
-        _write(picture, machines.picture(bed))
+        from ulvent.machines.came_out import picture as drawn
+
+        _write(picture, drawn(bed))
 
 
 @app.command()

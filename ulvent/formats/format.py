@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,6 +10,7 @@ from ulvent.core.base.inputs import Values
 from ulvent.core.outlines import FileOutline
 from ulvent.core.runs import Run
 from ulvent.core.workshop import Workpiece
+from ulvent.formats.program import Block
 
 FileUnit = Literal["file", "mm", "inch"]
 FILE_UNITS: Values = (("file", "as it says"), ("mm", "mm"), ("inch", "inches"))
@@ -53,11 +54,14 @@ class RunFormat(_Kind):
 
     write
         the bytes of a file
+    blocks
+        the same for a machine that is spoken to: what it is told, stretch by stretch
     """
 
     media_type: str
     rank: float
     write: Callable[[Run], bytes]
+    blocks: Callable[[Run], Iterator[Block]] | None = None
 
 
 @dataclass(frozen=True, eq=False)

@@ -1,4 +1,4 @@
-"""G-code: straight moves and arcs in mm, as RS274/NGC has them.
+"""G-code: straight moves and arcs, in mm or inches, as RS274/NGC has them.
 
 A tool with a power is switched on (`M3 S…`) where a track begins and off (`M5`) where it ends;
 so are pens, blades and points, which a machine that has them lifts by the same words. What goes
@@ -13,8 +13,10 @@ import re
 from collections.abc import Iterator
 
 from ulvent.core.base.arrays import Point
+from ulvent.core.base.figures import MM_IN
 from ulvent.core.runs import PassRun, Run, Track
 from ulvent.core.runs.few_moves import moves, once_each
+from ulvent.formats.program import Block
 
 _OFF = 0.004
 """How far moves may be from a track, mm."""
@@ -24,13 +26,14 @@ _PLUNGE_SHARE = 0.4
 """Of its speed, with which a cutter goes down."""
 
 
-def write_gcode(run: Run) -> bytes:
-    """A run as G-code, the machine's zero at the corner that the run sheet says."""
-    lines = ["G21 G90 G17 G94", "M5"]
+def gcode_blocks(run: Run) -> Iterator[Block]:
+    """A run as G-code, from the machine's zero."""
+    words = run.sheet.gcode
+    unit = "G21" if words.unit == "mm" else "G20"
+    yield Block("begin", _lines(f"{unit} G90 G17 G94", "M5", *words.preamble.splitlines()))
     for one in run.passes:
-        lines += _Pass(one, run).lines()
-    lines += ["M5", "G0 X0 Y0", "M2"]
-    return ("\n".join(lines) + "\n").encode("ascii")
+        yield from _Pass(one, run).blocks()
+    yield Block("end", _lines("M5", "G0 X0 Y0", *words.end.splitlines(), "M2"))
 
 
 class _Pass:
@@ -38,37 +41,42 @@ class _Pass:
 
     def __init__(self, one: PassRun, run: Run) -> None:
         self._one, self._run = one, run
-        self._moves = once_each(lambda points: list(moves(points, _OFF)))
+        words = run.sheet.gcode
+        self._scale = 1.0 if words.unit == "mm" else 1.0 / MM_IN["in"]
+        self._moves = once_each(lambda points: list(moves(points, _OFF, words.arcs)))
         self._sinks = one.tool.way == "depth"
         self._up = run.sheet.rehearsal != "off"
-        self._feed = _figure(one.speed * 60.0)
+        self._turning = self._sinks and not self._up
         power = one.power if one.tool.way == "power" else 100.0
         self._on = f"M3 S{_figure(power * 10.0)}"
+        self._feed = self._long(one.speed * 60.0)
 
-    def lines(self) -> Iterator[str]:
+    def blocks(self) -> Iterator[Block]:
         one = self._one
-        yield f"({_plain(f'Pass {one.number}: {one.title}, {one.tool.title}')})"
+        title = _plain(f"Pass {one.number}: {one.title}, {one.tool.title}")
         if one.recipe.pause:
-            yield f"M0 ({_plain(one.recipe.pause)})"
+            ask = _plain(one.recipe.pause)
+            yield Block("ask", _lines(f"({title})", f"M0 ({ask})"), one.number, 0, one.recipe.pause)
+        yield Block("pass", _lines(f"({title})", *self._begins()), one.number)
         if self._run.sheet.rehearsal == "bounds":
-            yield from self._bounds()
+            yield Block("bounds", _lines(*self._bounds()), one.number, 0, "the bounds")
             return
-        turning = self._sinks and not self._up
+        for index, track in enumerate(one.tracks):
+            lines = self._sunk(track) if self._sinks else self._powered(track)
+            yield Block("lines", _lines(*lines), one.number, index)
+        if self._turning:
+            yield Block("pass", _lines("M5"), one.number)
+
+    def _begins(self) -> Iterator[str]:
         if self._sinks:
-            yield f"G0 Z{_figure(CLEAR)}"
-        if turning:
+            yield f"G0 Z{self._long(CLEAR)}"
+        if self._turning:
             yield self._on
-        for track in one.tracks:
-            yield from self._sunk(track) if self._sinks else self._powered(track)
-        if turning:
-            yield "M5"
 
     def _bounds(self) -> Iterator[str]:
         x0, y0, x1, y1 = self._run.bounds
-        if self._sinks:
-            yield f"G0 Z{_figure(CLEAR)}"
         for corner in ((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0)):
-            yield f"G0 {_place(corner)}"
+            yield f"G0 {self._place(corner)}"
 
     def _powered(self, track: Track) -> Iterator[str]:
         begin, end = (track.points[at].tolist() for at in (0, -1))
@@ -78,26 +86,26 @@ class _Pass:
                 (at[0] + sign * track.overscan * way[0], at[1] + sign * track.overscan * way[1])
                 for at, sign in ((begin, -1.0), (end, 1.0))
             )
-            yield f"G0 {_place(before)}"
-            yield f"G1 {_place((begin[0], begin[1]))} F{self._feed}"
+            yield f"G0 {self._place(before)}"
+            yield f"G1 {self._place((begin[0], begin[1]))} F{self._feed}"
         else:
-            yield f"G0 {_place((begin[0], begin[1]))}"
+            yield f"G0 {self._place((begin[0], begin[1]))}"
         if not self._up:
             yield self._on
         yield from self._along(track)
         if not self._up:
             yield "M5"
         if track.overscan:
-            yield f"G1 {_place(after)} F{self._feed}"
+            yield f"G1 {self._place(after)} F{self._feed}"
 
     def _sunk(self, track: Track) -> Iterator[str]:
         x, y = track.points[0].tolist()
-        yield f"G0 {_place((x, y))}"
+        yield f"G0 {self._place((x, y))}"
         if not self._up:
-            plunge = _figure(self._one.speed * 60.0 * _PLUNGE_SHARE)
-            yield f"G1 Z{_figure(-track.depth)} F{plunge}"
+            plunge = self._long(self._one.speed * 60.0 * _PLUNGE_SHARE)
+            yield f"G1 Z{self._long(-track.depth)} F{plunge}"
         yield from self._along(track)
-        yield f"G0 Z{_figure(CLEAR)}"
+        yield f"G0 Z{self._long(CLEAR)}"
 
     def _along(self, track: Track) -> Iterator[str]:
         x, y = track.points[0].tolist()
@@ -105,20 +113,26 @@ class _Pass:
         for move in self._moves(track.points):
             if move.turn:
                 word = "G3" if move.turn > 0 else "G2"
-                i, j = move.centre[0] - x, move.centre[1] - y
-                yield f"{word} {_place(move.end)} I{_figure(i)} J{_figure(j)}{feed}"
+                i, j = self._long(move.centre[0] - x), self._long(move.centre[1] - y)
+                yield f"{word} {self._place(move.end)} I{i} J{j}{feed}"
             else:
-                yield f"G1 {_place(move.end)}{feed}"
+                yield f"G1 {self._place(move.end)}{feed}"
             feed = ""
             # What the machine knows is what was written.
-            x, y = (round(value, _PLACES) for value in move.end)
+            x, y = (round(value * self._scale, _PLACES) / self._scale for value in move.end)
+
+    def _place(self, at: Point) -> str:
+        return f"X{self._long(at[0])} Y{self._long(at[1])}"
+
+    def _long(self, length: float) -> str:
+        return _figure(length * self._scale)
 
 
 _PLACES = 4
 
 
-def _place(at: Point) -> str:
-    return f"X{_figure(at[0])} Y{_figure(at[1])}"
+def _lines(*lines: str) -> str:
+    return "".join(f"{line}\n" for line in lines)
 
 
 def _figure(value: float) -> str:

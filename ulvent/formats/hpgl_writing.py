@@ -8,11 +8,14 @@ Source: the HP-GL reference, from memory.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.runs import PassRun, Run
 from ulvent.core.runs.few_moves import once_each, thinned
+from ulvent.formats.program import Block
 
 UNITS_A_MM = 40
 _OFF = 0.004
@@ -21,30 +24,35 @@ _MOST_POINTS = 100
 """Of one instruction: small plotters have small memories."""
 
 
-def write_hpgl(run: Run) -> bytes:
-    """A run as HP-GL, lower left corner first in x, then y up."""
-    words = ["IN;PA;"]
+def hpgl_blocks(run: Run) -> Iterator[Block]:
+    """A run as HP-GL, x to the right and y up from the machine's zero."""
+    yield Block("begin", "IN;PA;\n")
     for one in run.passes:
-        words.append(f"SP{one.number};VS{max(1, round(one.speed / 10.0))};")
-        words += _rehearsed(run) if run.sheet.rehearsal == "bounds" else _tracks(run, one)
-    words.append("PU0,0;SP0;")
-    return ("\n".join(words) + "\n").encode("ascii")
+        if one.recipe.pause:
+            # No word asks for it: only who sends it to a machine does.
+            yield Block("ask", "", one.number, 0, one.recipe.pause)
+        words = f"SP{one.number};VS{max(1, round(one.speed / 10.0))};\n"
+        yield Block("pass", words, one.number)
+        if run.sheet.rehearsal == "bounds":
+            yield Block("bounds", _rehearsed(run), one.number, 0, "the bounds")
+        else:
+            yield from _tracks(run, one)
+    yield Block("end", "PU0,0;SP0;\n")
 
 
-def _tracks(run: Run, one: PassRun) -> list[str]:
+def _tracks(run: Run, one: PassRun) -> Iterator[Block]:
     down = "PU" if run.sheet.rehearsal == "path" else "PD"
     few = once_each(lambda points: _units(thinned(points, _OFF)))
-    found: list[str] = []
-    for track in one.tracks:
+    for index, track in enumerate(one.tracks):
         first, *rest = few(track.points)
-        found.append(f"PU{first};" + _gone(down, rest or [first]))
-    found.append("PU;")
-    return found
+        words = f"PU{first};{_gone(down, rest or [first])}PU;\n"
+        yield Block("lines", words, one.number, index)
 
 
-def _rehearsed(run: Run) -> list[str]:
+def _rehearsed(run: Run) -> str:
     x0, y0, x1, y1 = run.bounds
-    return [_gone("PU", _units(np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1], [x0, y0]])))]
+    corners = np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1], [x0, y0]])
+    return _gone("PU", _units(corners)) + "\n"
 
 
 def _gone(word: str, places: list[str]) -> str:

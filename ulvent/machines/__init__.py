@@ -7,9 +7,9 @@ against what was meant.
 
 from ulvent.machines.beam_machine import BeamMachine
 from ulvent.machines.bed import FAULTS, Bed, Done, Fault
-from ulvent.machines.came_out import farthest_apart, picture
 from ulvent.machines.listening import Listening
 from ulvent.machines.plotter import Plotter
+from ulvent.machines.side_door import SideDoor
 
 __all__ = [
     "FAULTS",
@@ -19,6 +19,5 @@ __all__ = [
     "Fault",
     "Listening",
     "Plotter",
-    "farthest_apart",
-    "picture",
+    "SideDoor",
 ]

@@ -6,11 +6,11 @@ no more until it is told to `stop`. `status`, `pause`, `resume` and `stop` are l
 
 from __future__ import annotations
 
+import itertools
 import math
 import re
 
-from ulvent.machines.bed import Bed
-from ulvent.machines.plotter import CutOffError
+from ulvent.machines.bed import Bed, CutOffError
 
 MOST_WAITING = 16
 """Lines that it keeps while it is paused."""
@@ -18,8 +18,15 @@ _CHORD = math.radians(3.0)
 _WORD = re.compile(r"([A-Z])\s*([-+]?\d*\.?\d+)")
 _ENDS_APART = 0.01
 _MOVES = (0, 1, 2, 3)
-_FIGURES = "XYZIJFSNT"
-_KNOWN = {"G": (*_MOVES, 4, 17, 21, 90, 94), "M": (0, 2, 3, 5, 30)}
+_FIGURES = "XYZIJFSNTP"
+_LENGTHS = "XYZIJF"
+_MM_AN_INCH = 25.4
+_TRAVEL = 200.0
+"""mm per second with the tool up."""
+_KNOWN = {
+    "G": (*_MOVES, 4, 17, 20, 21, 40, 49, 54, 61, 64, 80, 90, 94),
+    "M": (0, 1, 2, 3, 5, 7, 8, 9, 30),
+}
 
 
 class RefusedError(Exception):
@@ -27,7 +34,7 @@ class RefusedError(Exception):
 
 
 class BeamMachine:
-    """Understands G-code in millimetres and absolute places, a line at a time."""
+    """Understands G-code in absolute places, a line at a time."""
 
     def __init__(self, bed: Bed | None = None, deepest: float = 30.0) -> None:
         self.bed = bed or Bed(600.0, 400.0)
@@ -38,6 +45,7 @@ class BeamMachine:
     def _reset(self) -> None:
         self._at = {"X": 0.0, "Y": 0.0, "Z": 5.0}
         self._on, self._motion, self._deep, self._feed = False, 0, False, 0.0
+        self._unit = 1.0
         self._working = False
         self.tool = 0
         self.state = "idle"
@@ -63,6 +71,10 @@ class BeamMachine:
         if self.state == "failed":
             return ["error: it has stopped; tell it to stop before it begins again"]
         if self.bed.fails("cut off"):
+            raise CutOffError
+        if self.bed.fails("power lost"):
+            self._waiting.clear()
+            self._reset()
             raise CutOffError
         if self.bed.fails("lost"):
             return []
@@ -92,7 +104,7 @@ class BeamMachine:
             if self.bed.fails("buffer full"):
                 raise RefusedError("buffer full")
             if self.bed.fails("garbled"):
-                line = line.replace("G", "Q", 1)
+                line = f"Q1 {line}"
             self._do(line)
         except RefusedError as error:
             self.state, self._on, self._working = "failed", False, False
@@ -111,7 +123,7 @@ class BeamMachine:
             if letter in _KNOWN:
                 pause |= self._code(letter, value)
             elif letter in _FIGURES:
-                values[letter] = value
+                values[letter] = value * (self._unit if letter in _LENGTHS else 1.0)
             else:
                 raise RefusedError(f"not understood: {line.strip()}")
         self._feed = values.get("F", self._feed)
@@ -126,6 +138,8 @@ class BeamMachine:
             raise RefusedError(f"{letter}{value:g} is not known")
         if letter == "G" and value in _MOVES:
             self._motion = int(value)
+        elif letter == "G" and value in (20, 21):
+            self._unit = _MM_AN_INCH if value == 20 else 1.0
         elif letter == "M" and value == 3:
             if self.bed.fault == "no sheet":
                 raise RefusedError("no sheet")
@@ -157,9 +171,11 @@ class BeamMachine:
         if works and not self._working:
             self.bed.begin(self.tool, *begin)
         self._working = works
-        if works:
-            for x, y in points:
-                self.bed.go_on(x, y)
+        speed = self._feed / 60.0 if self._motion else _TRAVEL
+        for before, point in itertools.pairwise((begin, *points)):
+            self.bed.spend(math.dist(before, point), speed)
+            if works:
+                self.bed.go_on(*point)
         self._at = end
 
 

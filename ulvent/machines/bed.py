@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import json
+import time
 from dataclasses import dataclass, field
+from pathlib import Path
 from typing import Literal, NamedTuple
 
-Fault = Literal["no sheet", "garbled", "lost", "buffer full", "stall", "cut off"]
+Fault = Literal["no sheet", "garbled", "lost", "buffer full", "stall", "cut off", "power lost"]
 FAULTS: dict[Fault, str] = {
     "no sheet": "refuses to begin: there is no sheet on the bed",
     "garbled": "understands something else than what was sent",
@@ -13,8 +16,16 @@ FAULTS: dict[Fault, str] = {
     "buffer full": "has no room for more",
     "stall": "stops in the middle, and goes on only when it is told to",
     "cut off": "ends the connection half way",
+    "power lost": "is off and on again, and has forgotten all but what lies on its bed",
 }
 """What can go wrong, in words."""
+
+
+_SHORTEST_SLEEP = 0.004
+
+
+class CutOffError(Exception):
+    """The connection ends here."""
 
 
 class Done(NamedTuple):
@@ -30,6 +41,10 @@ class Bed:
 
     fault, after
         what goes wrong, and how many instructions it lets pass first
+    pace
+        how many times faster than a real one it goes; 0: at once
+    kept
+        file that remembers what was done, also after the machine has died
     """
 
     width: float
@@ -39,6 +54,16 @@ class Bed:
     done: list[Done] = field(default_factory=list)
     taken: int = 0
     """Instructions that were understood and carried out."""
+    pace: float = 0.0
+    kept: Path | None = None
+    _owed: float = 0.0
+
+    def __post_init__(self) -> None:
+        if self.kept is not None and self.kept.exists():
+            for tool, begins, x, y in map(json.loads, self.kept.read_text().splitlines()):
+                if begins:
+                    self.done.append(Done(tool, []))
+                self.done[-1].points.append((x, y))
 
     def reaches(self, x: float, y: float) -> bool:
         slack = 1e-6
@@ -53,6 +78,28 @@ class Bed:
 
     def begin(self, tool: int, x: float, y: float) -> None:
         self.done.append(Done(tool, [(x, y)]))
+        self._keep(True)
 
     def go_on(self, x: float, y: float) -> None:
         self.done[-1].points.append((x, y))
+        self._keep(False)
+
+    def clear(self) -> None:
+        """A fresh sheet."""
+        self.done.clear()
+        if self.kept is not None:
+            self.kept.write_text("")
+
+    def spend(self, length: float, speed: float) -> None:
+        """Take the time that a move takes: mm at mm per second."""
+        if self.pace:
+            self._owed += length / speed / self.pace
+        if self._owed > _SHORTEST_SLEEP:
+            time.sleep(self._owed)
+            self._owed = 0.0
+
+    def _keep(self, begins: bool) -> None:
+        if self.kept is not None:
+            tool, points = self.done[-1]
+            with self.kept.open("a") as file:
+                file.write(json.dumps([tool, begins, *points[-1]]) + "\n")

@@ -7,7 +7,8 @@ import socket
 import threading
 
 from ulvent.machines.beam_machine import BeamMachine
-from ulvent.machines.plotter import CutOffError, Plotter
+from ulvent.machines.bed import CutOffError
+from ulvent.machines.plotter import Plotter
 
 _AT_ONCE = 4096
 _MOST_OF_A_LINE = 1024

@@ -6,20 +6,19 @@ where it is. At `ESC . K` it leaves at once what it is doing, at `ESC . (` it go
 
 from __future__ import annotations
 
+import math
 import re
 
-from ulvent.machines.bed import Bed
+from ulvent.machines.bed import Bed, CutOffError
 
 UNITS_A_MM = 40.0
 ABORT, GO_ON = b"\x1b.K", b"\x1b.("
 NO_ERROR, NOT_KNOWN, WRONG_FIGURES, OUT_OF_REACH = 0, 1, 2, 6
+TRAVEL = 200.0
+"""mm per second with the pen up."""
 READY, FAILED = 16, 32
 """Bits of the status: ready for data, and an error."""
 _WORD = re.compile(r"\s*([A-Za-z]{2})\s*([^;A-Za-z\x1b]*);?")
-
-
-class CutOffError(Exception):
-    """The connection ends here."""
 
 
 class Plotter:
@@ -35,6 +34,7 @@ class Plotter:
     def _begin_anew(self) -> None:
         self._at = (0.0, 0.0)
         self._pen, self._down, self._relative = 0, False, False
+        self._speed = TRAVEL
 
     def take(self, data: bytes) -> bytes:
         """Do what a stretch of the stream says; what there is to answer.
@@ -64,6 +64,10 @@ class Plotter:
 
     def _do(self, word: str, figures: str) -> bytes:
         if self.bed.fails("cut off"):
+            raise CutOffError
+        if self.bed.fails("power lost"):
+            self._begin_anew()
+            self._rest, self.error = "", NO_ERROR
             raise CutOffError
         if self.bed.fails("lost"):
             return b""
@@ -107,7 +111,9 @@ class Plotter:
         elif word == "OA":
             x, y = (round(value * UNITS_A_MM) for value in self._at)
             return b"%d,%d,%d\r" % (x, y, self._down)
-        elif word != "VS":
+        elif word == "VS":
+            self._speed = 10.0 * values[0] if values and values[0] > 0.0 else TRAVEL
+        else:
             self.error = NOT_KNOWN
         return b""
 
@@ -123,6 +129,7 @@ class Plotter:
                 # It stays where it is, with the pen up: nothing is done at the edge instead.
                 self.error, self._down = OUT_OF_REACH, False
                 return
+            self.bed.spend(math.dist(self._at, to), self._speed if self._down else TRAVEL)
             self._at = to
             if self._down and self._pen:
                 self.bed.go_on(*to)

@@ -1,5 +1,5 @@
 """The tables: pieces, every revision that a piece has ever had, the drawer of guides,
-the tool sheets and the faces that were added.
+the tool sheets, the faces that were added, and what was sent to machines.
 
 A revision is never changed and never deleted. A piece points at its current one;
 undo moves the pointer to the parent, redo to the newest child. A write that
@@ -12,7 +12,18 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import BigInteger, DateTime, ForeignKey, Identity, Index, LargeBinary, String, func
+from sqlalchemy import (
+    BigInteger,
+    DateTime,
+    ForeignKey,
+    Identity,
+    Index,
+    LargeBinary,
+    String,
+    UniqueConstraint,
+    func,
+    text,
+)
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -87,6 +98,66 @@ class FaceRow(Base):
     facts: Mapped[dict[str, Any]] = mapped_column(JSONB)
     added_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
     removed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+
+class MachineRow(Base):
+    """A machine that runs are sent to."""
+
+    __tablename__ = "machine"
+
+    id: Mapped[str] = mapped_column(String(64), primary_key=True)
+    figures: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class JobRow(Base):
+    """A run that is sent to a machine: what is sent, and how far it has come.
+
+    machine
+        as it was then
+    sequence
+        which steps of the program are sent, in order
+    begun, answered
+        how many of them were begun to be sent, and how many the machine has answered for
+    """
+
+    __tablename__ = "job"
+    __table_args__ = (
+        Index(
+            "job_one_a_machine",
+            "machine_id",
+            unique=True,
+            postgresql_where=text("state IN ('sending', 'holding', 'asking', 'silent')"),
+        ),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    machine: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    machine_id: Mapped[str] = mapped_column(String(64))
+    piece_id: Mapped[UUID] = mapped_column(index=True)
+    title: Mapped[str] = mapped_column(String(200))
+    program: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    sequence: Mapped[list[int]] = mapped_column(JSONB)
+    follows_id: Mapped[UUID | None] = mapped_column(ForeignKey("job.id", name="job_follows_fk"))
+    state: Mapped[str] = mapped_column(String(16))
+    reason: Mapped[str] = mapped_column(String(1024), default="")
+    begun: Mapped[int] = mapped_column(default=0)
+    answered: Mapped[int] = mapped_column(default=0)
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class JobEventRow(Base):
+    """What happened to a step of a job, and when: `begun` before it is sent, `answered` after."""
+
+    __tablename__ = "job_event"
+    __table_args__ = (UniqueConstraint("job_id", "place", "what", name="job_event_once"),)
+
+    id: Mapped[int] = mapped_column(BigInteger, Identity(always=True), primary_key=True)
+    job_id: Mapped[UUID] = mapped_column(ForeignKey("job.id", name="job_event_fk"))
+    place: Mapped[int]
+    what: Mapped[str] = mapped_column(String(16))
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class NoteRow(Base):

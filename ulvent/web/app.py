@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from pathlib import Path
 
 import structlog
@@ -12,9 +13,12 @@ from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
 from ulvent.crew import Crew
+from ulvent.sending import Sender
 from ulvent.store.added_faces import Faces
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
+from ulvent.store.jobs import Jobs
+from ulvent.store.machines import Machines
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web import (
@@ -23,6 +27,7 @@ from ulvent.web import (
     drawer_routes,
     face_routes,
     live,
+    machine_routes,
     outline_routes,
     problems,
     proof_routes,
@@ -31,6 +36,7 @@ from ulvent.web import (
 )
 from ulvent.web.bench import PRELOADED, Hands
 from ulvent.web.guard import Guard
+from ulvent.web.simulated import SimulatedMachine
 
 log = structlog.get_logger()
 
@@ -45,6 +51,7 @@ ROUTES = (
     drawer_routes,
     proof_routes,
     run_routes,
+    machine_routes,
     catalogue_routes,
 )
 _FOR_EVER = "public, max-age=31536000, immutable"
@@ -57,10 +64,14 @@ class Health(BaseModel):
     database: str
 
 
-def create_app(engine: Engine, port: int, crew: Crew | None = None, built: Path = PAGE) -> FastAPI:
+def create_app(
+    engine: Engine, port: int, crew: Crew | None = None, built: Path = PAGE,
+    simulated: Sequence[SimulatedMachine] = (), allowed: Sequence[str] = (),
+) -> FastAPI:  # fmt: skip
     """The ASGI application over `engine`, for requests to `port` on loopback.
 
     Computing is done by `crew`, or by one of its own, whose processes begin when they are needed.
+    Of machines it reaches the simulated ones, and those whose addresses are allowed.
     """
     app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
     app.state.pieces = Pieces(engine)
@@ -70,6 +81,11 @@ def create_app(engine: Engine, port: int, crew: Crew | None = None, built: Path 
     app.state.hands = Hands(
         engine.url.render_as_string(hide_password=False), crew or Crew(PRELOADED)
     )
+    shipped = [one.machine for one in simulated]
+    app.state.simulated = {one.machine.id: one for one in simulated}
+    app.state.machines = Machines(engine, shipped)
+    app.state.jobs = Jobs(engine)
+    app.state.sender = Sender(app.state.jobs, [*(one.address for one in shipped), *allowed])
     problems.install(app)
     for routes in ROUTES:
         app.include_router(routes.router)

@@ -23,9 +23,18 @@ from ulvent.core.base.errors import (
 from ulvent.core.base.figures import FigureError
 from ulvent.crew import GivenUpError, StoppedError, WorkerDiedError
 from ulvent.formats.outline_file import OutlineFileError
+from ulvent.sending import (
+    NotAllowedError,
+    NotNowError,
+    OpenFaultsError,
+    OutOfReachError,
+)
 from ulvent.store.added_faces import NoSuchFaceError
 from ulvent.store.drawer import NoSuchGuideError
+from ulvent.store.jobs import MachineBusyError, NoSuchJobError
+from ulvent.store.machines import NoSuchMachineError
 from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRevisionError
+from ulvent.web.simulated import NotThereError
 
 log = structlog.get_logger()
 
@@ -71,6 +80,14 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     NothingToStepToError: HTTPStatus.CONFLICT,
     StaleRevisionError: HTTPStatus.CONFLICT,
     GivenUpError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NoSuchMachineError: HTTPStatus.NOT_FOUND,
+    NoSuchJobError: HTTPStatus.NOT_FOUND,
+    MachineBusyError: HTTPStatus.CONFLICT,
+    NotNowError: HTTPStatus.CONFLICT,
+    NotAllowedError: HTTPStatus.FORBIDDEN,
+    OpenFaultsError: HTTPStatus.CONFLICT,
+    OutOfReachError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NotThereError: HTTPStatus.SERVICE_UNAVAILABLE,
 }
 
 

@@ -19,7 +19,7 @@ from ulvent.core.recipe import Piece, RunPass, RunSheet, Tabs
 from ulvent.core.recipe.run_sheet import What
 from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
 from ulvent.core.runs.few_moves import once_each, that_matter
-from ulvent.core.runs.timing import straight_seconds, times_along
+from ulvent.core.runs.timing import times_along
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.formats.svg_data import broken_line_data
@@ -226,26 +226,20 @@ def _passes(found: Run) -> list[ShownPass]:
 
 
 def _tracks(one: PassRun, begins: float) -> list[RunTrack]:
-    motion, now = one.motion, begins
     timed = once_each(lambda points: _timed(points, one))
-    found: list[RunTrack] = []
-    for track, way in zip(one.tracks, one.travels, strict=True):
-        now += straight_seconds(way, motion.travel, motion.acceleration)
-        now += motion.lift if way > 0.0 else 0.0
-        run_in = track.overscan / one.speed
-        now += run_in
-        few, lasts = timed(track.points)
-        found.append(RunTrack(down=round(now, 3), line=track.line, points=few))
-        now += lasts + run_in + (motion.lift if way > 0.0 else 0.0)
-    return found
+    return [
+        RunTrack(down=round(begins + lasts.down, 3), line=track.line, points=timed(track.points))
+        for track, lasts in zip(one.tracks, one.lasts, strict=True)
+    ]
 
 
-def _timed(points: np.ndarray, one: PassRun) -> tuple[list[float], float]:
-    """The points of a track that matter, each with its time, and how long all of it takes."""
-    times = times_along(points, one.speed, one.motion)
+def _timed(points: np.ndarray, one: PassRun) -> list[float]:
+    """The points of a track that matter, each with its time."""
     x, y = points.T
+    times = times_along(points, one.speed, one.motion)
     few = np.column_stack([x, -y, times])[that_matter(points, _SHOWN)]
-    return few.round(3).ravel().tolist(), float(times[-1])
+    found: list[float] = few.round(3).ravel().tolist()
+    return found
 
 
 def _lines(one: PassRun, tracks: list[RunTrack]) -> list[RunLine]:

@@ -11,13 +11,13 @@ import signal
 import socket
 import sys
 import threading
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from types import FrameType
 
 import structlog
 import uvicorn
-from sqlalchemy import Engine
+from fastapi import FastAPI
 
 from ulvent.core.base.errors import UlventError
 from ulvent.crew import Crew
@@ -25,10 +25,12 @@ from ulvent.demo import demo_sets
 from ulvent.demo.first_drawer import DRAWER_NOTE, drawer_guides
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
+from ulvent.store.jobs import Jobs
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
 from ulvent.web.app import PAGE, create_app
 from ulvent.web.bench import PRELOADED
+from ulvent.web.simulated import simulated_machines
 
 log = structlog.get_logger()
 
@@ -45,7 +47,7 @@ class AlreadyRunningError(UlventError):
     """Another Ulvent holds the same data folder."""
 
 
-def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
+def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[str] = ()) -> None:
     """Run Ulvent until it is asked to stop.
 
     Parameters
@@ -54,6 +56,8 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         folder for the database and the logs
     port
         to listen on; `None` takes 8480 or the next one that is free, 0 whichever is free
+    allowed
+        addresses of machines that may be reached, besides the simulated ones
     """
     if not (PAGE / "index.html").is_file():
         raise UlventError(f"the page is not built: {PAGE} is empty; `./start` builds it")
@@ -80,6 +84,10 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         say("Bringing the tables up to date")
         migrate(engine)
         Drawer(engine).load_once(DRAWER_NOTE, drawer_guides())
+        Jobs(engine).break_off("Ulvent ended while it was being sent")
+        simulated = simulated_machines(var)
+        for one in simulated:
+            stack.callback(one.close)
         if not empty:
             _load_demo(Pieces(engine), say)
         listener = _listener(port)
@@ -87,9 +95,11 @@ def serve(var: Path, port: int | None, empty: bool, say: Say) -> None:
         bound = listener.getsockname()[1]
         address = f"http://127.0.0.1:{bound}"
         (var / "address").write_text(address + "\n", encoding="ascii")
+        application = create_app(engine, bound, crew, simulated=simulated, allowed=allowed)
+        stack.callback(application.state.sender.close)
         crew.wait()
         say(f"Ulvent is ready at {address}  (Ctrl-C stops it)")
-        _run(_server(engine, bound, crew), listener)
+        _run(_server(application), listener)
         say("Stopping")
 
 
@@ -100,9 +110,9 @@ def _load_demo(pieces: Pieces, say: Say) -> None:
         say("Loaded the demo pieces")
 
 
-def _server(engine: Engine, port: int, crew: Crew) -> uvicorn.Server:
+def _server(application: FastAPI) -> uvicorn.Server:
     config = uvicorn.Config(
-        create_app(engine, port, crew),
+        application,
         log_config=None,
         access_log=False,
         ws_max_size=4_000_000,

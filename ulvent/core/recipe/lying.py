@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 import numpy as np
 
 from ulvent.core.base.arrays import Bounds, Matrices
 from ulvent.core.base.fields import Degrees, Model, ToolCoordinate, ToolSize
+
+Corner = Literal["lower-left", "lower-right", "upper-left", "upper-right", "centre"]
 
 
 class Sheet(Model):
@@ -30,6 +33,28 @@ class ToolArea(Model):
         x, y = self.width / 2.0, self.height / 2.0
         x, y = (y, x) if self.turned else (x, y)
         return -x, -y, x, y
+
+
+class Bed(Model):
+    """What a machine reaches, mm, and which corner of it is the machine's zero."""
+
+    width: ToolSize
+    height: ToolSize
+    zero: Corner = "lower-left"
+
+    @property
+    def box(self) -> Bounds:
+        """What is reached, mm from the machine's zero."""
+        across, up = corner_shares(self.zero)
+        x, y = -across * self.width, -up * self.height
+        return x, y, x + self.width, y + self.height
+
+
+def corner_shares(corner: Corner) -> tuple[float, float]:
+    """How far across and how far up a box a corner of it lies, from 0 to 1."""
+    share = {"left": 0.0, "right": 1.0, "lower": 0.0, "upper": 1.0, "centre": 0.5}
+    up, _, across = corner.partition("-")
+    return share[across or up], share[up]
 
 
 class Lie(Model):

@@ -13,12 +13,15 @@ from ulvent.core.base.fields import (
     Share,
     Speed,
     Text,
+    ToolCoordinate,
     ToolSize,
     ToolSizeOrNone,
     WrongRecipeError,
 )
 from ulvent.core.base.outputs import Name
 from ulvent.core.base.tools import ToolKind
+from ulvent.core.recipe.gcode_words import GcodeWords
+from ulvent.core.recipe.lying import Bed, Corner
 
 MOST_PASSES = 20
 MOST_WORKS = 400
@@ -26,16 +29,18 @@ MOST_REPEATS = 50
 MOST_TABS = 200
 MOST_LEVELS = 200
 
-What = Literal["draw", "engrave", "cut", "letters", "ticks", "border", "guide", "edge", "whole"]
-ONE_OF_A_KIND = ("draw", "engrave", "cut", "edge", "whole")
-Corner = Literal["lower-left", "lower-right", "upper-left", "upper-right", "centre"]
+What = Literal[
+    "draw", "engrave", "cut", "letters", "ticks", "border", "guide", "edge", "whole", "marks"
+]
+ONE_OF_A_KIND = ("draw", "engrave", "cut", "edge", "whole", "marks")
 
 
 class Works(Model):
     """What a pass works on.
 
     what
-        all that is drawn, engraved or cut; or one thing
+        all that is drawn, engraved or cut; or one thing; `marks` are those that the sheet is laid
+        by again
     of
         which: the lettering of letters or ticks, a guide, or the layer of a border
     """
@@ -135,8 +140,14 @@ class RunPass(Model):
 class RunSheet(Model):
     """The passes of a piece, in order.
 
-    zero
-        where on the blank the machine has its zero
+    zero, at
+        where on the blank the machine begins, and where that lies from the machine's zero, mm: the
+        corner to come back to
+    bed
+        of the machine that it is meant for
+    marks
+        mm outside the blank, or what is worked on, at which marks are drawn to lay it by again;
+        nothing: none
     mirrored
         for film that is cut from its back
     rehearsal
@@ -144,13 +155,19 @@ class RunSheet(Model):
     weeding
         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
         off; nothing: none
+    gcode
+        how G-code is worded
     """
 
     passes: Annotated[tuple[RunPass, ...], Field(max_length=MOST_PASSES)] = ()
     zero: Corner = "lower-left"
+    at: tuple[ToolCoordinate, ToolCoordinate] = (0.0, 0.0)
+    bed: Bed | None = None
+    marks: ToolSizeOrNone = 0.0
     mirrored: bool = False
     rehearsal: Literal["off", "bounds", "path"] = "off"
     weeding: ToolSizeOrNone = 0.0
+    gcode: GcodeWords = GcodeWords()
 
     @model_validator(mode="after")
     def _each_has_its_id(self) -> Self:

@@ -70,11 +70,11 @@ class Move(NamedTuple):
     turn: int = 0
 
 
-def moves(points: Points, off: float) -> Iterator[Move]:
+def moves(points: Points, off: float, arcs: bool = True) -> Iterator[Move]:
     """Few moves along a line (k, 2) from its first point on, none farther `off` it, mm."""
     at, last = 0, len(points) - 1
     while at < last:
-        end, arc = _longest_arc(points, at, off)
+        end, arc = _longest_arc(points, at, off) if arcs else (at, None)
         if arc is not None:
             yield arc
             at = end

@@ -18,6 +18,7 @@ from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline, Polyline, curve_of
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import PLAIN, ToolSheet
+from ulvent.core.recipe.lying import corner_shares
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs, Works
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
@@ -31,6 +32,8 @@ from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
 
 MOST_LINES_ORDERED = 20_000
+_ARM = 3.0
+"""mm from the middle of a mark to the ends of its lines."""
 
 
 class Track(NamedTuple):
@@ -50,6 +53,20 @@ class Track(NamedTuple):
     line: int
     depth: float = 0.0
     overscan: float = 0.0
+
+
+class Lasting(NamedTuple):
+    """When a track is followed, seconds from the beginning of its pass.
+
+    down, up
+        when the tool is down, and when it has come to the end of the track
+    end
+        when it is ready to travel on
+    """
+
+    down: float
+    up: float
+    end: float
 
 
 @dataclass(frozen=True, eq=False)
@@ -101,6 +118,12 @@ class PassRun:
         return (self.recipe.depth or self.usual.depth) if self.tool.way == "depth" else 0.0
 
     @cached_property
+    def bounds(self) -> Bounds | None:
+        """Of all its tracks, mm from the machine's zero; none where it has none."""
+        points = [track.points for track in self.tracks]
+        return _box(np.concatenate(points)) if points else None
+
+    @cached_property
     def drawn(self) -> float:
         """mm with the tool down."""
         length = once_each(_length)
@@ -121,14 +144,24 @@ class PassRun:
         return tuple(found)
 
     @cached_property
-    def seconds(self) -> float:
-        """How long it takes, by the model of `timing`."""
+    def lasts(self) -> tuple[Lasting, ...]:
+        """When each track is followed, by the model of `timing`."""
         motion = self.motion
         along = once_each(lambda points: seconds_along(points, self.speed, motion))
-        down = sum(along(track.points) + 2.0 * track.overscan / self.speed for track in self.tracks)
-        up = sum(straight_seconds(way, motion.travel, motion.acceleration) for way in self.travels)
-        lifts = sum(1 for way in self.travels if way > 0.0)
-        return down + up + 2.0 * motion.lift * lifts
+        found, now = [], 0.0
+        for track, way in zip(self.tracks, self.travels, strict=True):
+            lift = motion.lift if way > 0.0 else 0.0
+            run_in = track.overscan / self.speed
+            down = now + straight_seconds(way, motion.travel, motion.acceleration) + lift + run_in
+            up = down + along(track.points)
+            now = up + run_in + lift
+            found.append(Lasting(down, up, now))
+        return tuple(found)
+
+    @property
+    def seconds(self) -> float:
+        """How long it takes."""
+        return self.lasts[-1].end if self.lasts else 0.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -146,10 +179,8 @@ class Run:
     @cached_property
     def bounds(self) -> Bounds:
         """Of all tracks, mm from the machine's zero."""
-        points = [track.points for one in self.passes for track in one.tracks]
-        if not points:
-            return (0.0, 0.0, 0.0, 0.0)
-        return _box(np.concatenate(points))
+        boxes = [one.bounds for one in self.passes if one.bounds]
+        return united(boxes) if boxes else (0.0, 0.0, 0.0, 0.0)
 
     @cached_property
     def frame(self) -> Bounds:
@@ -216,10 +247,9 @@ class _Placing:
         self._mirror = np.array([-1.0, 1.0]) if sheet.mirrored else np.ones(2)
         if sheet.mirrored:
             low, high = np.array([-high[0], low[1]]), np.array([-low[0], high[1]])
-        share = {"left": 0.0, "right": 1.0, "lower": 0.0, "upper": 1.0, "centre": 0.5}
-        up, _, across = sheet.zero.partition("-")
-        shares = np.array([share[across or up], share[up]])
-        self._zero = low + shares * (high - low)
+        self._zero = low + np.array(corner_shares(sheet.zero)) * (high - low) - np.array(sheet.at)
+        self.box = (*(low - self._zero).tolist(), *(high - self._zero).tolist())
+        self.marks = sheet.marks
         self.mirrored, self.weeding, self.keeps = sheet.mirrored, sheet.weeding, keeps
 
     def laid(self, points: Points) -> Points:
@@ -238,6 +268,8 @@ def _pass(
         names, tracks = _filled(recipe, chosen, place, where)
     else:
         lines = _lines(chosen, place)
+        if any(works.what == "marks" for works in recipe.works):
+            lines += _marks(place, 1 + max((line.unit for line in lines), default=-1))
         if place.weeding and recipe.tool == "blade" and lines:
             lines.append(_box_round(lines, place.weeding))
         if len(lines) > MOST_LINES_ORDERED:
@@ -254,6 +286,8 @@ def _pass(
 
 
 def _worked(works: Works, group: Group) -> bool:
+    if works.what == "marks":
+        return False
     if works.what in ("draw", "engrave", "cut"):
         return group.output == works.what
     return group.key == ((works.what, works.of) if works.of else (works.what,))
@@ -296,6 +330,24 @@ def _box_round(lines: Sequence[Line], margin: float) -> Line:
     (x0, y0), (x1, y1) = points.min(axis=0) - margin, points.max(axis=0) + margin
     corners = np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1]])
     return Line(corners, True, 1 + max(line.unit for line in lines), "Box for weeding")
+
+
+def _marks(place: _Placing, unit: int) -> list[Line]:
+    """Crosses outside three corners of the blank: from them it is seen how it lay.
+
+    Where its zero is, a fourth is not needed: three tell which way round it was.
+    """
+    if not place.marks:
+        return []
+    x0, y0, x1, y1 = place.box
+    out = place.marks
+    middles = np.array([[x0 - out, y0 - out], [x1 + out, y0 - out], [x0 - out, y1 + out]])
+    arms = np.array([[[-_ARM, 0.0], [_ARM, 0.0]], [[0.0, -_ARM], [0.0, _ARM]]])
+    return [
+        Line(middle + arm, False, unit + index, "Mark to lay it by again")
+        for index, middle in enumerate(middles)
+        for arm in arms
+    ]
 
 
 def _without_repeats(points: Points, closed: bool) -> Points:

@@ -2,14 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from ulvent.core.runs import Run
 from ulvent.formats.format import RunFormat
+from ulvent.formats.program import Block, written
+
+
+def _blocks(run: Run) -> Iterator[Block]:
+    from ulvent.formats.gcode_writing import gcode_blocks
+
+    return gcode_blocks(run)
 
 
 def _write(run: Run) -> bytes:
-    from ulvent.formats.gcode_writing import write_gcode
-
-    return write_gcode(run)
+    return written(_blocks(run))
 
 
-FORMAT = RunFormat("gcode", "G-code", "text/x-gcode", 20, _write)
+FORMAT = RunFormat("gcode", "G-code", "text/x-gcode", 20, _write, _blocks)
