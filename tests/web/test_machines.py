@@ -33,7 +33,9 @@ class Records(WebTest):
         self.assertEqual((own["machine"]["name"], own["allowed"]), ("Own plotter", False))
         piece = self.created(**SIGN)
         new = {"piece_id": piece["id"], "revision": piece["revision"], "despite": True}
-        problem = self.assert_problem(self.client.post("/api/machines/own/jobs", json=new), 422)
+        problem = self.assert_problem(
+            self.client.post("/api/machines/own/jobs", json=new), 422, "machine"
+        )
         self.assertIn("leaves the bed of 100 × 50 mm by", problem["detail"])
         large = {**OWN, "bed": {"width": 900, "height": 900}}
         self.client.put("/api/machines/own", json=large)
@@ -124,7 +126,7 @@ class Sent(WebTest):
         machine = self.simulated[0].machine
         new = {"piece_id": piece["id"], "revision": piece["revision"]}
         answer = self.client.post(f"/api/machines/{machine.id}/jobs", json=new)
-        self.assertIn(answer.status_code, (409, 422), answer.text)
+        self.assert_problem(answer, 422, "despite")
         stale = {**new, "revision": piece["revision"] - 1}
         self.assert_problem(self.client.post(f"/api/machines/{machine.id}/jobs", json=stale), 409)
         self.assert_problem(

@@ -4,20 +4,7 @@ A `Sender` has one thread for each job that is under way. What is sent, and how 
 in the store; the thread has only the link to the machine.
 """
 
-from ulvent.sending.sender import (
-    NotAllowedError,
-    NotNowError,
-    OpenFaultsError,
-    OutOfReachError,
-    Sender,
-)
+from ulvent.sending.sender import NotAllowedError, NotNowError, Sender
 from ulvent.sending.talk import Patience
 
-__all__ = [
-    "NotAllowedError",
-    "NotNowError",
-    "OpenFaultsError",
-    "OutOfReachError",
-    "Patience",
-    "Sender",
-]
+__all__ = ["NotAllowedError", "NotNowError", "Patience", "Sender"]

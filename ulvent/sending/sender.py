@@ -25,14 +25,6 @@ class NotNowError(UlventError):
     """The job cannot do that now."""
 
 
-class OpenFaultsError(UlventError):
-    """The proof has faults that nobody has accepted."""
-
-
-class OutOfReachError(UlventError):
-    """The machine cannot do that."""
-
-
 class Sender:
     """Begins jobs, and passes on what is wished of them.
 

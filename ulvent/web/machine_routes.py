@@ -9,6 +9,7 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel, Field
 
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.machine import Machine
 from ulvent.core.runs.reach import out_of_reach
@@ -16,7 +17,7 @@ from ulvent.formats.program import Program, Step, program_of
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.machines import FAULTS, BeamMachine, Done, Plotter
 from ulvent.machines import Bed as SimulatedBed
-from ulvent.sending import NotNowError, OpenFaultsError, OutOfReachError, Sender
+from ulvent.sending import NotNowError, Sender
 from ulvent.store.jobs import Job, Jobs, State
 from ulvent.store.machines import Machines
 from ulvent.web.bench import LATER, Bench, TheWork
@@ -87,8 +88,6 @@ class ShownJob(BaseModel):
         is done
     at
         what is being followed, in words
-    begins
-        the lines at which it may be taken up again, in order: number, pass and what it follows
     """
 
     id: UUID
@@ -106,16 +105,7 @@ class ShownJob(BaseModel):
     seconds: float
     seconds_done: float
     at: str
-    begins: list[JobLine]
     made_at: datetime
-
-
-class JobLine(BaseModel):
-    """A line at which a job may be taken up again."""
-
-    line: int
-    number: int
-    title: str
 
 
 class CameOut(BaseModel):
@@ -200,9 +190,9 @@ def send(
         _program, stored.piece, machine, new.one_pass, seconds=LATER, patient=True
     )
     if beyond:
-        raise OutOfReachError("; ".join(beyond))
+        raise wrong_field("machine", "; ".join(beyond))
     if faults and not new.despite:
-        raise OpenFaultsError(f"the proof has open faults: {'; '.join(faults)}")
+        raise wrong_field("despite", f"the proof has open faults: {'; '.join(faults)}")
     if not program.lines:
         raise NotNowError("nothing runs: there is nothing to send")
     return _shown(sender.begin(machine, new.piece_id, stored.piece.title, program), program)
@@ -361,11 +351,6 @@ def _shown(job: Job, program: Program) -> ShownJob:
         seconds=sum(step.seconds for step in steps),
         seconds_done=sum(step.seconds for step in done),
         at=next((step.title for step in reversed(before) if step.last > step.first), ""),
-        begins=[
-            JobLine(line=step.first, number=step.number, title=step.title)
-            for step in program.steps
-            if step.last > step.first
-        ],
         made_at=job.made_at,
     )
 

@@ -23,12 +23,7 @@ from ulvent.core.base.errors import (
 from ulvent.core.base.figures import FigureError
 from ulvent.crew import GivenUpError, StoppedError, WorkerDiedError
 from ulvent.formats.outline_file import OutlineFileError
-from ulvent.sending import (
-    NotAllowedError,
-    NotNowError,
-    OpenFaultsError,
-    OutOfReachError,
-)
+from ulvent.sending import NotAllowedError, NotNowError
 from ulvent.store.added_faces import NoSuchFaceError
 from ulvent.store.drawer import NoSuchGuideError
 from ulvent.store.jobs import MachineBusyError, NoSuchJobError
@@ -85,8 +80,6 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     MachineBusyError: HTTPStatus.CONFLICT,
     NotNowError: HTTPStatus.CONFLICT,
     NotAllowedError: HTTPStatus.FORBIDDEN,
-    OpenFaultsError: HTTPStatus.CONFLICT,
-    OutOfReachError: HTTPStatus.UNPROCESSABLE_ENTITY,
     NotThereError: HTTPStatus.SERVICE_UNAVAILABLE,
 }
 

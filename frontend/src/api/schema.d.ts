@@ -770,6 +770,207 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/machines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Machines
+         * @description All machines, the simulated ones last.
+         */
+        get: operations["machines_api_machines_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Machine
+         * @description Add a machine, or change one.
+         */
+        put: operations["save_machine_api_machines__machine_id__put"];
+        post?: never;
+        /** Delete Machine */
+        delete: operations["delete_machine_api_machines__machine_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send
+         * @description Begin to send a piece's run.
+         */
+        post: operations["send_api_machines__machine_id__jobs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Latest Job
+         * @description The job of a piece that was begun last.
+         */
+        get: operations["latest_job_api_jobs_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/{wish}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Wish
+         * @description What is wished of a job that is under way.
+         */
+        post: operations["wish_api_jobs__job_id___wish__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Up
+         * @description Send a job that has ended again, from a line on.
+         */
+        post: operations["take_up_api_jobs__job_id__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/came-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Came Out
+         * @description How far what came out of a simulated machine is from what was sent to it last.
+         */
+        get: operations["came_out_api_machines__machine_id__came_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bed Picture
+         * @description The bed of a simulated machine: meant pale, done dark, wrong red (PNG).
+         */
+        get: operations["bed_picture_api_machines__machine_id__picture_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/fault": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Fault
+         * @description Have something go wrong with a simulated machine.
+         */
+        post: operations["set_fault_api_machines__machine_id__fault_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/machines/{machine_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fresh Sheet
+         * @description Lay a fresh sheet on the bed of a simulated machine.
+         */
+        post: operations["fresh_sheet_api_machines__machine_id__sheet_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1271,6 +1472,22 @@ export interface components {
             kind: string;
         };
         /**
+         * Bed
+         * @description What a machine reaches, mm, and which corner of it is the machine's zero.
+         */
+        Bed: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Zero
+             * @default lower-left
+             * @enum {string}
+             */
+            zero: "lower-left" | "lower-right" | "upper-left" | "upper-right" | "centre";
+        };
+        /**
          * BeginningEntry
          * @description A piece to begin from; its words are those of its first lettering, unless it is a dial.
          */
@@ -1500,6 +1717,27 @@ export interface components {
              * @constant
              */
             input: "by-hand";
+        };
+        /**
+         * CameOut
+         * @description What came out of a simulated machine, held against what was sent.
+         *
+         *     apart
+         *         mm that the farthest place is from what was meant; none where nothing of one is there
+         */
+        CameOut: {
+            /** Meant */
+            meant: number;
+            /** Done */
+            done: number;
+            /** Apart */
+            apart: number | null;
+            /** Fault */
+            fault: string;
+            /** Faults */
+            faults: {
+                [key: string]: string;
+            };
         };
         /**
          * Catalogue
@@ -2209,6 +2447,22 @@ export interface components {
             missing: string[];
         };
         /**
+         * Fault
+         * @description What shall go wrong with a simulated machine; empty: nothing.
+         */
+        Fault: {
+            /**
+             * Fault
+             * @default
+             */
+            fault: string;
+            /**
+             * After
+             * @default 0
+             */
+            after: number;
+        };
+        /**
          * FeatureChoice
          * @description An OpenType feature that a maker can choose; `usual` says whether it is on by itself.
          */
@@ -2555,6 +2809,41 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * GcodeWords
+         * @description How G-code is worded.
+         *
+         *     unit
+         *         of all places and speeds
+         *     arcs
+         *         whether arcs are moves of their own, or many straight ones
+         *     preamble, end
+         *         the maker's own lines, after the units and before the program ends; nothing in them may move
+         *         the machine or switch its tool on
+         */
+        GcodeWords: {
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit: "mm" | "inch";
+            /**
+             * Arcs
+             * @default true
+             */
+            arcs: boolean;
+            /**
+             * Preamble
+             * @default
+             */
+            preamble: string;
+            /**
+             * End
+             * @default
+             */
+            end: string;
         };
         /**
          * GiveAs
@@ -3493,6 +3782,44 @@ export interface components {
             by_face?: string | null;
         };
         /**
+         * Machine
+         * @description A machine.
+         *
+         *     format
+         *         what it understands
+         *     bed
+         *         what it reaches, and where it has its zero
+         *     fastest, deepest
+         *         mm per second, and mm below the sheet; nothing: no limit is known
+         *     address
+         *         a host and a port, or a serial device
+         *     baud
+         *         signs per second of a serial line, times ten
+         */
+        Machine: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "plt" | "gcode";
+            bed: components["schemas"]["Bed"];
+            /** Fastest */
+            fastest?: number | null;
+            /** Deepest */
+            deepest?: number | null;
+            /** Address */
+            address: string;
+            /**
+             * Baud
+             * @default 9600
+             */
+            baud: number;
+        };
+        /**
          * Made
          * @description What an act has made new.
          */
@@ -3691,6 +4018,36 @@ export interface components {
             };
             /** Guide */
             guide: string;
+        };
+        /**
+         * NewJob
+         * @description What is to be sent.
+         *
+         *     revision
+         *         the piece must be at: what was looked at is what is sent
+         *     one_pass
+         *         the number or id of the one pass that is sent; empty: all
+         *     despite
+         *         whether faults that are open are known and do not matter
+         */
+        NewJob: {
+            /**
+             * Piece Id
+             * Format: uuid
+             */
+            piece_id: string;
+            /** Revision */
+            revision: number;
+            /**
+             * One Pass
+             * @default
+             */
+            one_pass: string;
+            /**
+             * Despite
+             * @default false
+             */
+            despite: boolean;
         };
         /**
          * NewPiece
@@ -5207,8 +5564,14 @@ export interface components {
          * RunSheet
          * @description The passes of a piece, in order.
          *
-         *     zero
-         *         where on the blank the machine has its zero
+         *     zero, at
+         *         where on the blank the machine begins, and where that lies from the machine's zero, mm: the
+         *         corner to come back to
+         *     bed
+         *         of the machine that it is meant for
+         *     marks
+         *         mm outside the blank, or what is worked on, at which marks are drawn to lay it by again;
+         *         nothing: none
          *     mirrored
          *         for film that is cut from its back
          *     rehearsal
@@ -5216,6 +5579,8 @@ export interface components {
          *     weeding
          *         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
          *         off; nothing: none
+         *     gcode
+         *         how G-code is worded
          */
         RunSheet: {
             /**
@@ -5229,6 +5594,23 @@ export interface components {
              * @enum {string}
              */
             zero: "lower-left" | "lower-right" | "upper-left" | "upper-right" | "centre";
+            /**
+             * At
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            at: [
+                number,
+                number
+            ];
+            bed?: components["schemas"]["Bed"] | null;
+            /**
+             * Marks
+             * @default 0
+             */
+            marks: number;
             /**
              * Mirrored
              * @default false
@@ -5245,6 +5627,15 @@ export interface components {
              * @default 0
              */
             weeding: number;
+            /**
+             * @default {
+             *       "unit": "mm",
+             *       "arcs": true,
+             *       "preamble": "",
+             *       "end": ""
+             *     }
+             */
+            gcode: components["schemas"]["GcodeWords"];
         };
         /**
          * RunTrack
@@ -5790,6 +6181,85 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * ShownJob
+         * @description A job.
+         *
+         *     lines, done
+         *         how many lines there are, and how many the machine has answered for
+         *     uncertain
+         *         how many were begun and not answered for: it is not known whether they were done
+         *     length, seconds
+         *         mm with the tool down and how long it takes, by the model, of all that is sent; and of what
+         *         is done
+         *     at
+         *         what is being followed, in words
+         */
+        ShownJob: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            machine: components["schemas"]["Machine"];
+            /**
+             * Piece Id
+             * Format: uuid
+             */
+            piece_id: string;
+            /** Title */
+            title: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "sending" | "holding" | "asking" | "silent" | "done" | "stopped" | "failed" | "broken-off";
+            /** Active */
+            active: boolean;
+            /** Reason */
+            reason: string;
+            /** Lines */
+            lines: number;
+            /** Done */
+            done: number;
+            /** Uncertain */
+            uncertain: number;
+            /** Length */
+            length: number;
+            /** Length Done */
+            length_done: number;
+            /** Seconds */
+            seconds: number;
+            /** Seconds Done */
+            seconds_done: number;
+            /** At */
+            at: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+        };
+        /**
+         * ShownMachine
+         * @description A machine to send to.
+         *
+         *     allowed
+         *         whether its address may be reached
+         *     simulated
+         *         whether it is one that ships with Ulvent
+         *     busy
+         *         the piece whose job it has
+         */
+        ShownMachine: {
+            machine: components["schemas"]["Machine"];
+            /** Allowed */
+            allowed: boolean;
+            /** Simulated */
+            simulated: boolean;
+            /** Busy */
+            busy: string | null;
         };
         /**
          * ShownOutline
@@ -6494,6 +6964,22 @@ export interface components {
             source: string;
         };
         /**
+         * TakenUp
+         * @description From which line of a job on it is taken up again, counted from 0.
+         *
+         *     again
+         *         whether lines that were sent already are to be sent again
+         */
+        TakenUp: {
+            /** Line */
+            line: number;
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+        };
+        /**
          * Tick
          * @description One kind of tick. Width 0 is a single stroke.
          */
@@ -6829,7 +7315,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "draw" | "engrave" | "cut" | "letters" | "ticks" | "border" | "guide" | "edge" | "whole";
+            what: "draw" | "engrave" | "cut" | "letters" | "ticks" | "border" | "guide" | "edge" | "whole" | "marks";
             /** Of */
             of: string;
             /** Name */
@@ -6840,7 +7326,8 @@ export interface components {
          * @description What a pass works on.
          *
          *     what
-         *         all that is drawn, engraved or cut; or one thing
+         *         all that is drawn, engraved or cut; or one thing; `marks` are those that the sheet is laid
+         *         by again
          *     of
          *         which: the lettering of letters or ticks, a guide, or the layer of a border
          */
@@ -6849,7 +7336,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "draw" | "engrave" | "cut" | "letters" | "ticks" | "border" | "guide" | "edge" | "whole";
+            what: "draw" | "engrave" | "cut" | "letters" | "ticks" | "border" | "guide" | "edge" | "whole" | "marks";
             /**
              * Of
              * @default
@@ -8788,6 +9275,751 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    machines_api_machines_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownMachine"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_machine_api_machines__machine_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Machine"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownMachine"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_machine_api_machines__machine_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_api_machines__machine_id__jobs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJob"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownJob"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    latest_job_api_jobs_get: {
+        parameters: {
+            query: {
+                /** @description Whose. */
+                piece: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownJob"] | null;
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wish_api_jobs__job_id___wish__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                wish: "hold" | "go-on" | "stop";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownJob"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_up_api_jobs__job_id__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakenUp"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownJob"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    came_out_api_machines__machine_id__came_out_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bed_picture_api_machines__machine_id__picture_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_fault_api_machines__machine_id__fault_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fault"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fresh_sheet_api_machines__machine_id__sheet_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                machine_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -53,6 +53,11 @@ export class Keeping {
     if (this.state !== 'conflict') this.state = 'changed';
   }
 
+  /** What the server has by now. */
+  get revision(): number {
+    return this.#revision;
+  }
+
   /** Whether what was changed is still to be kept. */
   get waits(): boolean {
     return this.state === 'changed' || this.state === 'wrong';

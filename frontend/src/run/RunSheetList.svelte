@@ -15,10 +15,12 @@
     clock: Clock;
     /** The pass whose particulars are seen. */
     chosen: string;
+    /** Whether sending is seen in place of particulars. */
+    sending: boolean;
     onchange: (sheet: RunSheet) => void;
   }
 
-  let { editor, scene, clock, chosen = $bindable(), onchange }: Props = $props();
+  let { editor, scene, clock, chosen = $bindable(), sending = $bindable(), onchange }: Props = $props();
 
   const LISTED = 300;
   const MOST_PASSES = catalogue().bounds.passes;
@@ -36,6 +38,11 @@
     const wanted = scene?.choices.find((one) => one.name === name);
     if (wanted) onchange({ ...scene!.sheet, passes: wanted.sheet.passes });
     chosen = '';
+  }
+
+  function choosePass(id: string): void {
+    chosen = id === chosen ? '' : id;
+    sending = false;
   }
 
   function add(): void {
@@ -68,7 +75,7 @@
     <ol>
       {#each scene.passes as one, place (one.id)}
         <li class:chosen={one.id === chosen} class:idle={!one.runs}>
-          <button class="head" aria-expanded={one.id === chosen} onclick={() => (chosen = one.id === chosen ? '' : one.id)}>
+          <button class="head" aria-expanded={one.id === chosen} onclick={() => choosePass(one.id)}>
             <span class="tag">{one.letter}{one.number}</span>
             <svg viewBox="0 0 40 6" aria-hidden="true">
               <path d="M0 3H40" stroke={one.colour} stroke-dasharray={one.dashes.join(' ')} />
@@ -110,6 +117,11 @@
       {#if scene.own}
         <button class="quiet" onclick={() => { editor.change({ run: null }); void editor.finish(); }}>back to the plain one</button>
       {/if}
+    </div>
+    <div class="send">
+      <Button size="small" kind={sending ? 'tertiary' : 'primary'} aria-pressed={sending} on:click={() => (sending = !sending)}>
+        {sending ? 'Back to particulars' : 'Send to a machine…'}
+      </Button>
     </div>
   {/if}
 </aside>
@@ -215,6 +227,10 @@
     display: flex;
     gap: 12px;
     margin-bottom: 4px;
+  }
+
+  .send {
+    margin-top: 12px;
   }
 
   .foot {

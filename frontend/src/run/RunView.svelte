@@ -10,6 +10,8 @@
   import PassParticulars from './PassParticulars.svelte';
   import Rehearsal from './Rehearsal.svelte';
   import RunSheetList from './RunSheetList.svelte';
+  import { Sending } from './sending.svelte';
+  import SendingPane from './SendingPane.svelte';
   import TimeBar from './TimeBar.svelte';
   import { Timeline } from './timeline';
 
@@ -26,6 +28,9 @@
     clock.hold();
   });
 
+  const sent = new Sending(untrack(() => editor.id));
+  onDestroy(() => sent.close());
+  let sending = $state(false);
   /** The pass whose particulars are seen, by its id. */
   let chosen = $state('');
   const scene = $derived(running.scene);
@@ -59,6 +64,15 @@
     void editor.finish();
   }
 
+  const moment = $derived(timeline?.at(clock.at));
+
+  /** While it is sent, the rehearsal shows how far the machine has come. */
+  $effect(() => {
+    const done = sent.job?.active ? sent.job.done : 0;
+    const up = timeline?.tracks[done - 1]?.up;
+    if (up !== undefined) untrack(() => clock.go(up));
+  });
+
   const step = (way: 1 | -1) => timeline && clock.go(timeline.beside(clock.at, way));
   const keys: Keys = {
     Escape: () => (chosen = ''),
@@ -86,13 +100,17 @@
   onsaid={() => (editor.saying = '')}
 >
   {#snippet left()}
-    <RunSheetList {editor} {scene} {clock} bind:chosen onchange={change} />
+    <RunSheetList {editor} {scene} {clock} bind:chosen bind:sending onchange={change} />
   {/snippet}
   {#if scene && timeline}
     <Rehearsal {view} {scene} {timeline} {clock} onshowall={showAll} />
     <TimeBar {clock} {scene} {timeline} busy={running.busy} onstep={step} />
   {/if}
   {#snippet right()}
-    <PassParticulars {scene} {chosen} onchange={change} />
+    {#if sending}
+      <SendingPane {editor} {sent} {scene} {moment} />
+    {:else}
+      <PassParticulars {scene} {chosen} onchange={change} />
+    {/if}
   {/snippet}
 </Panes>
