@@ -42,7 +42,7 @@ def unprepared(piece: Piece) -> Piece:
     engraved = {"prepare": None, "output": "engrave"}
     letterings = tuple(one.model_copy(update=engraved) for one in piece.letterings)
     guides = tuple(one.model_copy(update={"output": None}) for one in piece.guides)
-    plain = {"letterings": letterings, "guides": guides, "prepare": None, "edge": None}
+    plain = {"letterings": letterings, "guides": guides, "prepare": None, "edge": None, "run": None}
     return piece.model_copy(update=plain)
 
 
@@ -248,7 +248,10 @@ class WrittenPrepared(unittest.TestCase):
         for piece in prepared_pieces():
             layout = lay_out(piece, shipped_face)
             ready = prepared(layout)
-            expected = sum(path.area for layer in ready.layers for path in layer.paths)
+            kerfs = [kerf for one in (piece.run.passes if piece.run else ()) for kerf in one.kerf]
+            half = kerfs[0].offset if kerfs else 0.0
+            cutouts = [cutout for layer in ready.layers for cutout in layer.cutouts]
+            expected = sum(cutout.area.offset(half).area for cutout in cutouts)
             svg = svgelements.SVG.parse(io.BytesIO(write_svg(workpiece(layout.piece))), ppi=25.4)
             guides = sum(Region.inside(one.curve).area for one in ready.guides)
             paths = [p for p in svg.elements() if isinstance(p, svgelements.Path)]
@@ -263,7 +266,9 @@ class WrittenPrepared(unittest.TestCase):
     def test_round_joints_are_arcs_in_svg_and_bulges_in_dxf(self) -> None:
         square = {"ulvent": 1, "guides": [{"id": "bar", "kind": "line", "length": 60}],
                   "letterings": [{"id": "one", "guide": "bar", "text": "I", "face": "archivo-black",
-                                  "height": 20, "prepare": {"kerf": {"width": 3}}}]}  # fmt: skip
+                                  "height": 20}],
+                  "run": {"passes": [{"id": "a", "tool": "blade", "works": [{"what": "cut"}],
+                                      "kerf": [{"width": 3}]}]}}  # fmt: skip
         layout = lay_out(parse_piece(square), shipped_face)
         svg = write_svg(workpiece(layout.piece)).decode()
         self.assertEqual(svg.count("A1.5 1.5") + svg.count("A1.50000 1.50000"), 8)

@@ -107,13 +107,18 @@ def name_of_one_piece() -> Piece:
                         "join": {"over": 0.2},
                         "bands": [{"along": "line", "width": 4, "aside": 2}],
                         "rounding": {"outside": 0.4, "inside": 0.4},
-                        "kerf": {"width": 0.16, "side": "outward"},
                     },
                 }
             ],
             "tool_sheets": [_SHEETS["plywood-beam"]],
+            "run": {
+                "passes": [
+                    {"id": "cut", "name": "Cut", "tool": "beam", "works": [{"what": "cut"}],
+                     "kerf": [{"width": 0.16, "side": "outward", "edges": True}]},
+                ]
+            },
         }
-    )
+    )  # fmt: skip
 
 
 def paper_frame() -> Piece:

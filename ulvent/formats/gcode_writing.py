@@ -31,7 +31,7 @@ def gcode_blocks(run: Run) -> Iterator[Block]:
     words = run.sheet.gcode
     unit = "G21" if words.unit == "mm" else "G20"
     yield Block("begin", _lines(f"{unit} G90 G17 G94", "M5", *words.preamble.splitlines()))
-    for one in run.passes:
+    for one in run.working:
         yield from _Pass(one, run).blocks()
     yield Block("end", _lines("M5", "G0 X0 Y0", *words.end.splitlines(), "M2"))
 

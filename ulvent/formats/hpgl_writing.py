@@ -27,7 +27,7 @@ _MOST_POINTS = 100
 def hpgl_blocks(run: Run) -> Iterator[Block]:
     """A run as HP-GL, x to the right and y up from the machine's zero."""
     yield Block("begin", "IN;PA;\n")
-    for one in run.passes:
+    for one in run.working:
         if one.recipe.pause:
             # No word asks for it: only who sends it to a machine does.
             yield Block("ask", "", one.number, 0, one.recipe.pause)

@@ -14,8 +14,8 @@ from ulvent.core.base.arrays import Bounds, Point, united
 from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.layout import Layout
 from ulvent.core.layout.names import guide_name
-from ulvent.core.outlines import Outline
 from ulvent.core.prepare import Layer, Prepared, layer_names, layer_outputs
+from ulvent.core.prepare.kerfs import Kerfs, kerfs_in_files, offset_of
 from ulvent.core.proof import Finding, Material, material, sheet_of
 from ulvent.core.proof.unreached import unreached
 from ulvent.core.recipe import PLAIN, ToolSheet
@@ -152,7 +152,10 @@ def _scene(request: ProofRequest, work: Workpiece) -> ProofScene:
     sheet = sheet_of(ready.layers, ready.blank)
     cutter = max(one.cutter for one in found.sheets)
     said = zip(layer_names(layout, ready), layer_outputs(layout, ready), strict=True)
-    layers = [_layer(layer, *one) for layer, one in zip(ready.layers, said, strict=True)]
+    layers = [
+        _layer(layer, name, output, kerfs_in_files(layout.piece.run, layer.key, output))
+        for layer, (name, output) in zip(ready.layers, said, strict=True)
+    ]
     return ProofScene(
         bounds=united([sheet.bounds, *ready.bounds()]),
         lie=matrices_data(layout.piece.lie.matrix[None]),
@@ -203,14 +206,7 @@ def _stays(shown: tuple[Layer, ...], stuff: Material) -> str:
     if stuff.use == "removed":
         return _drawn(stuff.stays)
     # Each cutout by itself, as it is cut.
-    return "".join(outline_data(one) for layer in shown for one in _areas(layer))
-
-
-def _areas(layer: Layer) -> list[Outline]:
-    """The cutouts without their kerf; the tool's own outlines where there is none."""
-    if all(path is cutout.area for path, cutout in zip(layer.paths, layer.cutouts, strict=True)):
-        return list(layer.outlines)
-    return [refitted(cutout.area, _DRAWN) for cutout in layer.cutouts]
+    return "".join(outline_data(one) for layer in shown for one in layer.outlines)
 
 
 def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
@@ -218,8 +214,9 @@ def _unreached(shown: tuple[Layer, ...], cutter: float, stuff: Material) -> str:
     return _drawn(Region.joined(unreached(layer.area, cutter, side) for layer in shown))
 
 
-def _layer(layer: Layer, name: str, output: OutputOrNone) -> ProofLayer:
-    outlines, strokes = layer.outlines, layer.strokes
+def _layer(layer: Layer, name: str, output: OutputOrNone, kerf: Kerfs) -> ProofLayer:
+    strokes = layer.strokes
+    outlines = [outline for _, outline in layer.outlined_at(offset_of(kerf, layer.owner))]
     nodes = sum(one.operations.count(op) for one in (*outlines, *strokes) for op in "LQC")
     return ProofLayer(
         id=layer.id,
@@ -227,7 +224,7 @@ def _layer(layer: Layer, name: str, output: OutputOrNone) -> ProofLayer:
         owner=layer.owner,
         kind=layer.kind,
         output=output,
-        areas="".join(outline_data(one) for one in _areas(layer)),
+        areas="".join(outline_data(one) for one in layer.outlines),
         paths="".join(outline_data(one) for one in outlines),
         strokes="".join(outline_data(one) for one in strokes),
         nodes=nodes,

@@ -41,6 +41,7 @@ export type RunScene = Schemas['RunScene'];
 export type ShownPass = Schemas['ShownPass'];
 export type RunSheet = NonNullable<Piece['run']>;
 export type RunPass = NonNullable<RunSheet['passes']>[number];
+export type Kerf = Schemas['Kerf'];
 export type Machine = Schemas['Machine'];
 export type ShownMachine = Schemas['ShownMachine'];
 export type ShownJob = Schemas['ShownJob'];

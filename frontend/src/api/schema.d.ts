@@ -3178,10 +3178,15 @@ export interface components {
         };
         /**
          * Kerf
-         * @description Half the width of what the beam or cutter takes away, given back on one side.
+         * @description Half the width of what a tool takes away, given back on one side of the line.
          *
          *     side
-         *         `outward`: the lettering is what is kept; `inward`: the lettering is cut out
+         *         `outward`: what lies inside the line is kept; `inward`: it is cut out
+         *     of
+         *         the lettering whose letters and borders it is for; empty: all letterings that were made
+         *         one; none: every one
+         *     edges
+         *         whether closed guides and the blank's edge are moved as well
          */
         Kerf: {
             /** Width */
@@ -3192,6 +3197,13 @@ export interface components {
              * @enum {string}
              */
             side: "outward" | "inward";
+            /** Of */
+            of?: string | null;
+            /**
+             * Edges
+             * @default false
+             */
+            edges: boolean;
         };
         /**
          * KindEntry
@@ -4799,7 +4811,6 @@ export interface components {
             bridges?: components["schemas"]["Bridges"] | null;
             taken_out?: components["schemas"]["TakenOut"] | null;
             rounding?: components["schemas"]["Rounding"] | null;
-            kerf?: components["schemas"]["Kerf"] | null;
             /**
              * Few Nodes
              * @default 0.01
@@ -5432,6 +5443,8 @@ export interface components {
          *         which way round a cutter goes: `climb` has the material that stays on its right
          *     filling
          *         how areas are filled by a tool that fills
+         *     kerf
+         *         what of the tool's width is given back; the last that is for a lettering counts
          */
         RunPass: {
             /** Id */
@@ -5512,6 +5525,11 @@ export interface components {
              *     }
              */
             filling: components["schemas"]["Filling"];
+            /**
+             * Kerf
+             * @default []
+             */
+            kerf: components["schemas"]["Kerf"][];
         };
         /**
          * RunRequest

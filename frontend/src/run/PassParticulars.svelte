@@ -5,7 +5,7 @@
   import type { RunPass, RunScene, RunSheet, Works } from '../api/client';
   import LengthField from '../parts/LengthField.svelte';
   import NameField from '../parts/NameField.svelte';
-  import { changedPass, sameWorks, toggled } from './sheet';
+  import { changedPass, kerfOf, sameWorks, toggled, withKerf } from './sheet';
 
   interface Props {
     scene: RunScene | undefined;
@@ -29,6 +29,7 @@
     ...USES.map((one) => ({ ...one, of: '' })),
     ...(scene?.workable ?? []).filter((one) => !USES.some((use) => use.what === one.what)),
   ]);
+  const kerf = $derived(pass && kerfOf(pass));
   const closes = $derived(pass?.tool !== 'beam-fill');
 
   function change(changed: Partial<RunPass>): void {
@@ -88,6 +89,19 @@
           {/if}
         </div>
       {/if}
+      <div class="pair">
+        <LengthField label="Kerf given back" value={kerf?.width ?? null} empty="none" onset={(width) => change({ kerf: withKerf(pass, { width }) })} onclear={() => change({ kerf: withKerf(pass, null) })} />
+        {#if kerf}
+          <Select size="sm" labelText="The line is moved" selected={kerf.side} on:update={(event) => change({ kerf: withKerf(pass, { side: event.detail as 'outward' | 'inward' }) })}>
+            <SelectItem value="outward" text="outward: what is in it is kept" />
+            <SelectItem value="inward" text="inward: it is cut out" />
+          </Select>
+        {/if}
+      </div>
+      {#if kerf}
+        <Checkbox labelText="guides and the blank's edge as well" checked={kerf.edges} on:check={(event) => event.detail !== kerf?.edges && change({ kerf: withKerf(pass, { edges: event.detail }) })} />
+      {/if}
+      {#if (pass.kerf ?? []).some((one) => one.of != null)}<p>Some letterings have a kerf of their own.</p>{/if}
       {#if pass.tool === 'router'}
         <Select size="sm" labelText="Milling" selected={pass.milling} on:update={(event) => change({ milling: event.detail as RunPass['milling'] })}>
           <SelectItem value="conventional" text="conventional" />

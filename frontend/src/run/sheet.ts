@@ -1,6 +1,6 @@
 /** Changes of a run sheet. */
 
-import type { RunPass, RunSheet, Works } from '../api/client';
+import type { Kerf, RunPass, RunSheet, Works } from '../api/client';
 
 export function changedPass(sheet: RunSheet, id: string, changed: Partial<RunPass>): RunSheet {
   const passes = sheet.passes.map((one) => (one.id === id ? { ...one, ...changed } : one));
@@ -15,6 +15,16 @@ export function movedPass(sheet: RunSheet, id: string, way: 1 | -1): RunSheet {
   if (from < 0 || to < 0 || to >= passes.length) return sheet;
   passes.splice(to, 0, ...passes.splice(from, 1));
   return { ...sheet, passes };
+}
+
+/** What a pass gives back of its tool's width, of all that it works on. */
+export const kerfOf = (pass: RunPass): Kerf | undefined => (pass.kerf ?? []).filter((one) => one.of == null).at(-1);
+
+/** The kerf of a pass changed, or taken away; what single letterings have stays. */
+export function withKerf(pass: RunPass, changed: Partial<Kerf> | null): Kerf[] {
+  const own = (pass.kerf ?? []).filter((one) => one.of != null);
+  if (!changed) return own;
+  return [{ width: 0.2, side: 'outward', edges: true, ...kerfOf(pass), ...changed }, ...own];
 }
 
 export const sameWorks = (one: Works, two: Works) => one.what === two.what && one.of === two.of;

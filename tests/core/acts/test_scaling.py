@@ -31,6 +31,9 @@ def one_guide(recipe: dict[str, Any], **lettering: Any) -> Piece:
     return parse_piece(document(guides=[{"id": "g", **recipe}], letterings=letterings))
 
 
+KERFED = {"id": "a", "tool": "beam", "works": [{"what": "cut"}], "kerf": [{"width": 0.2}]}
+
+
 class AGuide(unittest.TestCase):
     def test_a_scale_becomes_figures_that_one_would_measure(self) -> None:
         """A ring of 203.2 that was scaled by 0.8 is one of 162.56, and says so."""
@@ -127,14 +130,15 @@ class TheWholePiece(unittest.TestCase):
             document(
                 blank=sheet,
                 sheet={"width": 600, "height": 400},
-                prepare={"borders": [{"distance": 3, "fill": 2}], "kerf": {"width": 0.2}},
+                prepare={"borders": [{"distance": 3, "fill": 2}]},
+                run={"passes": [KERFED]},
             )
         )
         small = done(piece, act="scale-piece", to=80)
         self.assertEqual((small.blank.width, small.blank.height), (243.84, 243.84))
         self.assertEqual(small.prepare.borders[0].distance, 2.4)
         # Tools and the sheet in the store stay what they are.
-        self.assertEqual(small.prepare.kerf, piece.prepare.kerf)
+        self.assertEqual(small.run, piece.run)
         self.assertEqual(small.sheet, piece.sheet)
 
     def test_by_a_length_and_to_another_blank(self) -> None:

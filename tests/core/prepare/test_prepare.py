@@ -171,24 +171,6 @@ class Borders(unittest.TestCase):
 
 
 class ForTheTool(unittest.TestCase):
-    def test_cutting_along_the_kerf_leaves_the_wanted_outline(self) -> None:
-        """The path is written; a round cutter of the kerf's width follows it (shapely). What
-        it cannot reach, hollows narrower than the cutter, is taken as given."""
-        width = 0.3
-        ready = layer("BRASS", {"kerf": {"width": width}})
-        wanted = polygons_of(ready.area)
-        path = as_shapely(Outline.joined(ready.outlines))
-        left = path.difference(path.boundary.buffer(width / 2.0, quad_segs=64))
-        reachable = wanted.buffer(width / 2.0, quad_segs=64).buffer(-width / 2.0, quad_segs=64)
-        self.assertLess(apart(left, reachable), 0.01)
-
-    def test_inward_kerf_shrinks_letters_and_widens_their_counters(self) -> None:
-        ready = layer("O", {"kerf": {"width": 0.4, "side": "inward"}})
-        outer, hole = sorted(ready.paths[0].rings, key=lambda ring: -np.ptp(ring[:, 0]))
-        own_outer, own_hole = sorted(ready.area.rings, key=lambda ring: -np.ptp(ring[:, 0]))
-        self.assertAlmostEqual(np.ptp(own_outer[:, 0]) - np.ptp(outer[:, 0]), 0.4, delta=1e-3)
-        self.assertAlmostEqual(np.ptp(hole[:, 0]) - np.ptp(own_hole[:, 0]), 0.4, delta=1e-3)
-
     def test_rounded_corners_have_the_radius_and_no_stroke_is_lost(self) -> None:
         radius = 0.6
         rounded = layer("KEW", {"rounding": {"outside": radius, "inside": radius}})
@@ -214,7 +196,7 @@ class ForTheTool(unittest.TestCase):
         steps = {
             "join": {}, "bands": [{"along": "line", "width": 2}], "borders": [{"distance": 2}],
             "bridges": {"width": 1}, "rounding": {"outside": 0.2, "inside": 0.2},
-            "kerf": {"width": 0.2}, "cut_back": [{}],
+            "cut_back": [{}],
         }  # fmt: skip
         ready = prepared(board("Board & 8", steps))
         for outline in (outline for one in ready.layers for outline in one.outlines):
@@ -224,7 +206,7 @@ class ForTheTool(unittest.TestCase):
 
     def test_the_words_stay_what_they_were(self) -> None:
         """Preparing works on copies: the piece that is kept, and its letters, are as before."""
-        layout = board("BOARD", {"join": {}, "bridges": {"width": 1}, "kerf": {"width": 0.2}})
+        layout = board("BOARD", {"join": {}, "bridges": {"width": 1}})
         kept = layout.piece.model_dump_json()
         letters = [layout.settings[0].placed_outline(i).points.copy() for i in range(5)]
         before = prepared(layout).layer_of("words").area.area

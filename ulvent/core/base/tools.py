@@ -45,3 +45,11 @@ TOOLS: dict[ToolKind, Tool] = {
 }
 """In the order in which they work: what is cut out first would no longer lie still. The figures
 are common practice, no source: a beginning for a trial cut, and no more."""
+
+
+def usual_tools(first: ToolKind | None) -> dict[Output, ToolKind]:
+    """What draws, engraves and cuts where nothing is said, but which tool there is."""
+    usual: dict[Output, ToolKind] = {"draw": "pen", "engrave": "beam", "cut": "beam"}
+    if first is not None:
+        usual[TOOLS[first].output] = first
+    return usual

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from ulvent.core.base.arrays import Bounds, Matrices
 from ulvent.core.base.outputs import OUTPUTS, Output, OutputOrNone
@@ -16,9 +17,11 @@ from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.layout import LaidGuide, Layout
 from ulvent.core.layout.names import guide_name, lettering_names
 from ulvent.core.outlines import FileOutline, Outline, curve_of, laid_segment
+from ulvent.core.prepare.kerfs import Kerfs, kerfs_in_files, offset_of
 from ulvent.core.prepare.layers import Layer, Prepared
 from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.recipe.tool_sheet import PLAIN
+from ulvent.core.steps.cutout import Cutout
 
 _BY_USE: dict[str, Output] = {"kept": "cut", "removed": "cut", "sunk": "engrave", "lines": "draw"}
 """What becomes of letters of which nothing else is said, by how the sheet is used."""
@@ -35,10 +38,14 @@ class Group:
         or the whole
     name
         unlike that of any other group, whatever its case
-    areas, lines
-        outlines of letters and borders, and single lines
-    texts
-        the letters that each of the areas is of
+    kerf
+        what a file of the piece gives back of the tool's width
+    lie
+        (2, 3) how it lies on the sheet; none: as it is designed
+    cut
+        the letters or borders of each layer that is in it
+    lines
+        single lines
     curves
         guides and edges, whose arcs are arcs
     """
@@ -46,10 +53,29 @@ class Group:
     key: tuple[str, ...]
     output: Output
     name: str
-    areas: list[Outline] = field(default_factory=list)
-    texts: list[str] = field(default_factory=list)
+    kerf: Kerfs = ()
+    lie: Matrices | None = None
+    cut: dict[Layer, list[Cutout]] = field(default_factory=dict)
     lines: list[Outline] = field(default_factory=list)
     curves: list[FileOutline] = field(default_factory=list)
+
+    @cached_property
+    def areas(self) -> list[Outline]:
+        """Outlines of letters and borders, as a file of the piece holds them."""
+        return [outline for _, outline in self.areas_with(self.kerf)]
+
+    def areas_with(self, kerf: Kerfs) -> list[tuple[str, Outline]]:
+        """The same as a pass follows them that gives back so much, each with its letters."""
+        found: list[tuple[str, Outline]] = []
+        for layer, cutouts in self.cut.items():
+            mine = set(map(id, cutouts))
+            for cutout, outline in layer.outlined_at(offset_of(kerf, layer.owner)):
+                if id(cutout) in mine:
+                    found.append((cutout.text, self.laid(outline)))
+        return found
+
+    def laid(self, outline: Outline) -> Outline:
+        return outline if self.lie is None else outline.transformed(self.lie)
 
     def bounds(self) -> list[Bounds]:
         """Boxes round all that it holds, mm."""
@@ -151,11 +177,10 @@ class _Gathering:
 
     def letters(self, layer: Layer) -> None:
         """A layer of letters, and of the ticks of its dials apart from them."""
-        for cutout, outline in layer.outlined:
+        for cutout in layer.cutouts:
             group = self._of(cutout.lettering or layer.owner, cutout.ticks)
             if group is not None:
-                group.areas.append(self._laid(outline))
-                group.texts.append(cutout.text)
+                group.cut.setdefault(layer, []).append(cutout)
         whose = dict.fromkeys((line.lettering or layer.owner, line.ticks) for line in layer.lines)
         for owner, ticks in whose:
             group = self._of(owner, ticks)
@@ -165,13 +190,13 @@ class _Gathering:
                 if ((line.lettering or layer.owner), line.ticks) == (owner, ticks)
             )
             if group is not None:
-                group.lines += map(self._laid, layer.strokes_of(tuple(mine)))
+                group.lines += map(group.laid, layer.strokes_of(tuple(mine)))
 
     def border(self, layer: Layer) -> None:
         whose = self._names.get(layer.owner, _whole_name(self._piece))
-        group = self._group(("border", layer.id), layer.output, whose + _BORDER)
+        group = self._group(layer.key, layer.output, whose + _BORDER)
         if group is not None:
-            group.areas += map(self._laid, layer.outlines)
+            group.cut[layer] = list(layer.cutouts)
 
     def guide(self, guide: LaidGuide) -> None:
         assert guide.recipe.output is not None
@@ -199,10 +224,11 @@ class _Gathering:
     def _group(self, key: tuple[str, ...], output: OutputOrNone, name: str) -> Group | None:
         if output == "none":
             return None
-        return self.groups.setdefault(key, Group(key, output, name))
-
-    def _laid(self, outline: Outline) -> Outline:
-        return outline.transformed(self._lie) if self._moves else outline
+        if key not in self.groups:
+            kerf = kerfs_in_files(self._piece.run, key, output)
+            lie = self._lie if self._moves else None
+            self.groups[key] = Group(key, output, name, kerf, lie)
+        return self.groups[key]
 
 
 def numbered(names: Sequence[str]) -> Iterable[str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
@@ -27,9 +28,7 @@ class Layer:
     owner
         the lettering that it is made of; empty for the whole piece
     cutouts
-        what is cut out, each by itself, before the kerf
-    paths
-        the same as the tool's line runs, with the kerf
+        what is cut out, each by itself
     lines
         single lines
     bridges
@@ -48,13 +47,19 @@ class Layer:
     owner: str
     kind: Literal["letters", "border", "whole"]
     cutouts: tuple[Cutout, ...]
-    paths: tuple[Region, ...]
     lines: tuple[SingleLine, ...] = ()
     bridges: tuple[Bridge, ...] = ()
     few_nodes: float = FITTING
     notes: tuple[str, ...] = ()
     inverse: bool = False
     output: OutputOrNone = "cut"
+
+    @property
+    def key(self) -> tuple[str, ...]:
+        """Names it, as the group in files that it fills."""
+        if self.kind == "whole":
+            return ("whole",)
+        return (self.kind, self.id if self.kind == "border" else self.owner)
 
     @cached_property
     def area(self) -> Region:
@@ -67,16 +72,30 @@ class Layer:
 
         Pieces that nothing was done to have the face's own curves.
         """
-        return tuple(outline for _, outline in self.outlined)
+        return tuple(outline for _, outline in self.outlined_at())
 
     @cached_property
-    def outlined(self) -> tuple[tuple[Cutout, Outline], ...]:
-        """The cutouts that the tool's line goes round, each with that line."""
-        found: list[tuple[Cutout, Outline]] = []
-        for cutout, path in zip(self.cutouts, self.paths, strict=True):
-            own = cutout.outline if path is cutout.area else None
-            found.append((cutout, own or refitted(path, self.few_nodes)))
-        return tuple((cutout, outline) for cutout, outline in found if outline)
+    def _outlined(self) -> dict[float, tuple[tuple[Cutout, Outline], ...]]:
+        return {}
+
+    def outlined_at(self, offset: float = 0.0) -> tuple[tuple[Cutout, Outline], ...]:
+        """The cutouts that a tool's line goes round, each with that line.
+
+        offset
+            mm outward: what the tool's width takes is given back
+        """
+        if offset not in self._outlined:
+            self._outlined[offset] = tuple(self._fitted(offset))
+        return self._outlined[offset]
+
+    def _fitted(self, offset: float) -> Iterator[tuple[Cutout, Outline]]:
+        for cutout in self.cutouts:
+            own = cutout.outline if not offset else None
+            outline = own or refitted(
+                cutout.area.offset(offset) if offset else cutout.area, self.few_nodes
+            )
+            if outline:
+                yield cutout, outline
 
     @property
     def strokes(self) -> tuple[Outline, ...]:

@@ -70,7 +70,6 @@ def _layers(work: Work) -> list[Layer]:
         owner=work.owner,
         kind="letters" if work.owner else "whole",
         cutouts=cutouts,
-        paths=_paths(cutouts, work),
         lines=tuple(work.lines),
         bridges=tuple(work.bridges),
         few_nodes=work.few_nodes,
@@ -81,16 +80,10 @@ def _layers(work: Work) -> list[Layer]:
     for number, (region, output) in work.borders.items():
         parts = tuple(Cutout(part) for part in region.parts)
         name = f"border-{work.owner or 'whole'}-{number}"
-        paths = _paths(parts, work)
         found.append(
-            Layer(name, work.owner, "border", parts, paths, few_nodes=work.few_nodes, output=output)
+            Layer(name, work.owner, "border", parts, few_nodes=work.few_nodes, output=output)
         )
     return found
-
-
-def _paths(cutouts: tuple[Cutout, ...], work: Work) -> tuple[Region, ...]:
-    areas = (cutout.area for cutout in cutouts)
-    return tuple(area.offset(work.kerf) if work.kerf else area for area in areas)
 
 
 def _kept_guides(layout: Layout) -> tuple[LaidGuide, ...]:

@@ -23,6 +23,7 @@ from ulvent.core.guides.scaling import real_figures
 from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
+from ulvent.core.recipe.older import as_said_now
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet
 from ulvent.core.recipe.tool_sheet import ToolSheet
@@ -127,6 +128,10 @@ class Piece(Model):
                     kind = "guide" if works.what == "guide" else "lettering"
                     where = f"run.passes[{number}].works[{place}].of"
                     yield FieldProblem(where, f"there is no {kind} “{works.of}”")
+            for place, kerf in enumerate(one.kerf):
+                if kerf.of and kerf.of not in there["letters"]:
+                    where = f"run.passes[{number}].kerf[{place}].of"
+                    yield FieldProblem(where, f"there is no lettering “{kerf.of}”")
 
     @property
     def shapes(self) -> tuple[tuple[str, str | None], ...]:
@@ -166,7 +171,7 @@ def parse_piece(document: Any) -> Piece:
             "ulvent", f"version {version} is newer than this Ulvent reads (it reads {VERSION})"
         )
         raise PieceError([problem])
-    return _validated(without_specks(document))
+    return _validated(without_specks(as_said_now(document)))
 
 
 def checked(changed: Piece, before: Piece) -> Piece:
@@ -205,10 +210,11 @@ def _without_lost_works(piece: Piece) -> Piece:
     passes: list[RunPass] = []
     for one in piece.run.passes:
         works = tuple(it for it in one.works if it.of in there.get(it.what, {it.of}))
-        if len(works) == len(one.works):
+        kerf = tuple(it for it in one.kerf if not it.of or it.of in there["letters"])
+        if (len(works), len(kerf)) == (len(one.works), len(one.kerf)):
             passes.append(one)
         elif works:
-            passes.append(one.model_copy(update={"works": works}))
+            passes.append(one.model_copy(update={"works": works, "kerf": kerf}))
     run = piece.run.model_copy(update={"passes": tuple(passes)})
     return piece.model_copy(update={"run": run}) if run != piece.run else piece
 

@@ -56,6 +56,29 @@ class Works(Model):
         return self
 
 
+class Kerf(Model):
+    """Half the width of what a tool takes away, given back on one side of the line.
+
+    side
+        `outward`: what lies inside the line is kept; `inward`: it is cut out
+    of
+        the lettering whose letters and borders it is for; empty: all letterings that were made
+        one; none: every one
+    edges
+        whether closed guides and the blank's edge are moved as well
+    """
+
+    width: ToolSize
+    side: Literal["outward", "inward"] = "outward"
+    of: Annotated[str, Field(max_length=80)] | None = None
+    edges: bool = False
+
+    @property
+    def offset(self) -> float:
+        """mm by which the line is moved outward."""
+        return self.width / 2.0 if self.side == "outward" else -self.width / 2.0
+
+
 class Tabs(Model):
     """What is left standing so that a part stays in its sheet.
 
@@ -107,6 +130,8 @@ class RunPass(Model):
         which way round a cutter goes: `climb` has the material that stays on its right
     filling
         how areas are filled by a tool that fills
+    kerf
+        what of the tool's width is given back; the last that is for a lettering counts
     """
 
     id: Identifier
@@ -127,6 +152,7 @@ class RunPass(Model):
     tabs: Tabs | None = None
     milling: Literal["conventional", "climb"] = "conventional"
     filling: Filling = Filling()
+    kerf: Annotated[tuple[Kerf, ...], Field(max_length=MOST_WORKS)] = ()
 
     @model_validator(mode="after")
     def _in_so_many_rounds(self) -> Self:

@@ -15,15 +15,16 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.base.tools import TOOLS, Tool
 from ulvent.core.layout import Layout
-from ulvent.core.outlines import Outline, Polyline, curve_of
+from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Group
+from ulvent.core.prepare.kerfs import works_on
 from ulvent.core.recipe import PLAIN, ToolSheet
-from ulvent.core.recipe.lying import corner_shares
-from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs, Works
+from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
-from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
+from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
+from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines
 from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.usual import plain_sheet, usual_sheet
@@ -32,8 +33,6 @@ from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
 
 MOST_LINES_ORDERED = 20_000
-_ARM = 3.0
-"""mm from the middle of a mark to the ends of its lines."""
 
 
 class Track(NamedTuple):
@@ -176,6 +175,11 @@ class Run:
     passes: tuple[PassRun, ...]
     blank: tuple[Points, ...]
 
+    @property
+    def working(self) -> tuple[PassRun, ...]:
+        """The passes that do something."""
+        return tuple(one for one in self.passes if one.tracks)
+
     @cached_property
     def bounds(self) -> Bounds:
         """Of all tracks, mm from the machine's zero."""
@@ -221,7 +225,7 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
         for ring, _ in flat_contours(outline_of(curve).transformed(layout.piece.lie.matrix))
     ]
     used = layout.piece.tool_sheets[0] if layout.piece.tool_sheets else PLAIN
-    place = _Placing(sheet, used.use not in ("removed", "sunk"), blank, groups)
+    place = Placing(sheet, used.use not in ("removed", "sunk"), blank, groups)
     passes: list[PassRun] = []
     for number, recipe in enumerate(sheet.passes, 1):
         if recipe.on and not recipe.held:
@@ -232,46 +236,16 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
     return Run(sheet, tuple(passes), tuple(map(place.laid, blank)))
 
 
-class _Placing:
-    """Where things lie seen from the machine's zero, mirrored where the sheet is."""
-
-    def __init__(
-        self, sheet: RunSheet, keeps: bool, blank: Sequence[Points], groups: Sequence[Group]
-    ) -> None:
-        corners = list(blank)
-        if not corners:
-            boxes = np.array([box for group in groups for box in group.bounds()]).reshape(-1, 2, 2)
-            corners = list(boxes)
-        points = np.concatenate(corners) if corners else np.zeros((1, 2))
-        low, high = points.min(axis=0), points.max(axis=0)
-        self._mirror = np.array([-1.0, 1.0]) if sheet.mirrored else np.ones(2)
-        if sheet.mirrored:
-            low, high = np.array([-high[0], low[1]]), np.array([-low[0], high[1]])
-        self._zero = low + np.array(corner_shares(sheet.zero)) * (high - low) - np.array(sheet.at)
-        self.box = (*(low - self._zero).tolist(), *(high - self._zero).tolist())
-        self.marks = sheet.marks
-        self.mirrored, self.weeding, self.keeps = sheet.mirrored, sheet.weeding, keeps
-
-    def laid(self, points: Points) -> Points:
-        found: Points = points * self._mirror - self._zero
-        # A ring keeps running the way it does: the material stays on the same side.
-        return found[::-1] if self.mirrored else found
-
-
 def _pass(
-    number: int, recipe: RunPass, usual: ToolSheet, place: _Placing, groups: Sequence[Group],
+    number: int, recipe: RunPass, usual: ToolSheet, place: Placing, groups: Sequence[Group],
     motion: Motion, where: str,
 ) -> PassRun:  # fmt: skip
-    chosen = [group for group in groups if any(_worked(works, group) for works in recipe.works)]
+    chosen = [group for group in groups if works_on(recipe.works, group.key, group.output)]
     start = np.zeros(2)
     if recipe.tool == "beam-fill":
         names, tracks = _filled(recipe, chosen, place, where)
     else:
-        lines = _lines(chosen, place)
-        if any(works.what == "marks" for works in recipe.works):
-            lines += _marks(place, 1 + max((line.unit for line in lines), default=-1))
-        if place.weeding and recipe.tool == "blade" and lines:
-            lines.append(_box_round(lines, place.weeding))
+        lines = pass_lines(recipe, chosen, place)
         if len(lines) > MOST_LINES_ORDERED:
             reason = f"works on {len(lines)} lines; at most {MOST_LINES_ORDERED} are put in order"
             raise wrong_field(f"{where}.works", reason)
@@ -283,77 +257,6 @@ def _pass(
             track for one in order for track in _tracks(recipe, depth, lines[one.index], one, leads)
         )
     return PassRun(number, recipe, usual, names, tracks, start, motion)
-
-
-def _worked(works: Works, group: Group) -> bool:
-    if works.what == "marks":
-        return False
-    if works.what in ("draw", "engrave", "cut"):
-        return group.output == works.what
-    return group.key == ((works.what, works.of) if works.of else (works.what,))
-
-
-def _lines(groups: Sequence[Group], place: _Placing) -> list[Line]:
-    """All lines of groups; those of one outline are a unit.
-
-    Closed ones have what they enclose, or are a hole of, on their left: outlines of letters and
-    borders run so; guides and edges are turned so that those within others are holes of them.
-    """
-    found: list[Line] = []
-    edges: list[Line] = []
-    unit = 0
-    for group in groups:
-        outlines: list[Outline] = [*group.areas, *group.lines]
-        keeps = place.keeps or group.key[0] not in LETTERING
-        texts = [*group.texts, *[""] * (len(outlines) - len(group.texts))]
-        for outline, text in zip(outlines, texts, strict=True):
-            name = f"“{text}” of {group.name}" if text else group.name
-            found += [line._replace(keeps=keeps) for line in _laid(outline, place, unit, name)]
-            unit += 1
-        for curve in group.curves:
-            edges += _laid(outline_of(curve_of(curve)), place, unit, group.name)
-            unit += 1
-    return [*found, *holes_turned(edges)]
-
-
-def _laid(outline: Outline, place: _Placing, unit: int, name: str) -> list[Line]:
-    lines = (
-        Line(_without_repeats(place.laid(points), closed), closed, unit, name)
-        for points, closed in flat_contours(outline)
-    )
-    return [line for line in lines if len(line.points) > 1]
-
-
-def _box_round(lines: Sequence[Line], margin: float) -> Line:
-    """A box round lines, cut when all in it is: what is between comes off in one."""
-    points = np.concatenate([line.points for line in lines])
-    (x0, y0), (x1, y1) = points.min(axis=0) - margin, points.max(axis=0) + margin
-    corners = np.array([[x0, y0], [x1, y0], [x1, y1], [x0, y1]])
-    return Line(corners, True, 1 + max(line.unit for line in lines), "Box for weeding")
-
-
-def _marks(place: _Placing, unit: int) -> list[Line]:
-    """Crosses outside three corners of the blank: from them it is seen how it lay.
-
-    Where its zero is, a fourth is not needed: three tell which way round it was.
-    """
-    if not place.marks:
-        return []
-    x0, y0, x1, y1 = place.box
-    out = place.marks
-    middles = np.array([[x0 - out, y0 - out], [x1 + out, y0 - out], [x0 - out, y1 + out]])
-    arms = np.array([[[-_ARM, 0.0], [_ARM, 0.0]], [[0.0, -_ARM], [0.0, _ARM]]])
-    return [
-        Line(middle + arm, False, unit + index, "Mark to lay it by again")
-        for index, middle in enumerate(middles)
-        for arm in arms
-    ]
-
-
-def _without_repeats(points: Points, closed: bool) -> Points:
-    steps = np.abs(np.diff(points, axis=0, prepend=points[-1:] if closed else points[:1] - 1.0))
-    kept: Points = points[steps.max(axis=1) > 0.0]
-    return kept
 
 
 def _tracks(
@@ -402,9 +305,10 @@ def _last_chord(ring: Points) -> float:
 
 
 def _filled(
-    recipe: RunPass, groups: Sequence[Group], place: _Placing, where: str
+    recipe: RunPass, groups: Sequence[Group], place: Placing, where: str
 ) -> tuple[tuple[str, ...], tuple[Track, ...]]:
-    area = Region.of_rings([line.points for line in _lines(groups, place) if line.closed])
+    outlines = lines_of(groups, place, recipe.kerf)
+    area = Region.of_rings([line.points for line in outlines if line.closed])
     if area.is_empty:
         return (), ()
     pitch = recipe.filling.pitch

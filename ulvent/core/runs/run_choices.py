@@ -10,7 +10,7 @@ from ulvent.core.base.tools import ToolKind
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
 from ulvent.core.runs.nesting import LETTERING
-from ulvent.core.runs.usual import plain_sheet, usual_tools
+from ulvent.core.runs.usual import plain_sheet, tools_of
 
 
 class RunChoice(NamedTuple):
@@ -28,7 +28,7 @@ class RunChoice(NamedTuple):
 
 def run_choices(piece: Piece, groups: Sequence[Group]) -> tuple[RunChoice, ...]:
     """The run sheets that a piece may have by one choice, without those that come to nothing."""
-    usual = usual_tools(piece)
+    usual = tools_of(piece)
     within = _works(groups, inside=True)
     beyond = _works(groups, inside=False)
     every = (*within, *beyond)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from ulvent.core.base.outputs import OUTPUTS, Output
-from ulvent.core.base.tools import TOOLS, ToolKind
+from ulvent.core.base.tools import ToolKind, usual_tools
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import PLAIN, Piece, RunPass, RunSheet, ToolSheet, Works
 
@@ -13,16 +13,15 @@ from ulvent.core.recipe import PLAIN, Piece, RunPass, RunSheet, ToolSheet, Works
 def plain_sheet(piece: Piece, groups: Sequence[Group]) -> RunSheet:
     """The run sheet of a piece that says nothing: what is drawn, then engraved, then cut."""
     there = {group.output for group in groups}
-    tools = usual_tools(piece)
+    tools = tools_of(piece)
     passes = [
-        RunPass(id=output, name=_TITLES[output], tool=tools[output], works=(Works(what=output),))
+        RunPass(
+            id=output, name=output.capitalize(), tool=tools[output], works=(Works(what=output),)
+        )
         for output in OUTPUTS
         if output in there
     ]
     return RunSheet(passes=tuple(passes))
-
-
-_TITLES = {"draw": "Draw", "engrave": "Engrave", "cut": "Cut"}
 
 
 def usual_sheet(piece: Piece, tool: ToolKind) -> ToolSheet:
@@ -30,10 +29,6 @@ def usual_sheet(piece: Piece, tool: ToolKind) -> ToolSheet:
     return next((sheet for sheet in piece.tool_sheets if sheet.tool == tool), PLAIN)
 
 
-def usual_tools(piece: Piece) -> dict[Output, ToolKind]:
+def tools_of(piece: Piece) -> dict[Output, ToolKind]:
     """What draws, engraves and cuts a piece of which nothing else is said: its tool sheet's."""
-    usual: dict[Output, ToolKind] = {"draw": "pen", "engrave": "beam", "cut": "beam"}
-    for sheet in piece.tool_sheets[:1]:
-        if sheet.tool is not None:
-            usual[TOOLS[sheet.tool].output] = sheet.tool
-    return usual
+    return usual_tools(piece.tool_sheets[0].tool if piece.tool_sheets else None)

@@ -65,8 +65,6 @@ class Work:
         those that are layers of their own, by their numbers, each with what becomes of it
     bridges
         those that are in the cutouts
-    kerf
-        by how much what is cut grows for the tool, mm
     few_nodes
         how far curves may be from what they stand for, mm
     notes
@@ -83,7 +81,6 @@ class Work:
     lines: list[SingleLine]
     bridges: list[Bridge] = field(default_factory=list)
     borders: dict[int, tuple[Region, OutputOrNone]] = field(default_factory=dict)
-    kerf: float = 0.0
     few_nodes: float = FITTING
     notes: list[str] = field(default_factory=list)
     inverse: bool = False
