@@ -72,7 +72,7 @@ GROUPS: dict[str, list[Command]] = {
     "tests of web and store": _tests("tests.web", "tests.store"),
     "tests of the crew": _tests("tests.crew"),
     "tests of the worst cases": _tests("tests.test_worst_cases", "tests.test_random_pieces"),
-    "tests of the machines": _tests("tests.machines", "tests.test_random_runs"),
+    "tests of the machines": _tests("tests.machines", "tests.sending", "tests.test_random_runs"),
     "tests of the command line": _tests("tests.test_cli"),
     "tests of the package": _tests("tests.test_package"),
     "tests of the registers": _tests("tests.test_registers"),

@@ -149,7 +149,9 @@ class Workpiece:
         """
         from ulvent.core.proof import prove
 
-        return self._once("proof", lambda: prove(self.layout, self.ready, self._others))
+        # A plain run needs no looking at, and putting lines in order takes a while.
+        run = self.run if self.piece.run is not None else None
+        return self._once("proof", lambda: prove(self.layout, self.ready, self._others, run))
 
     @property
     def left_out(self) -> str:

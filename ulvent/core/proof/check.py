@@ -18,10 +18,11 @@ from ulvent.core.proof.finding import Finding, FindingUnit, Severity
 from ulvent.core.proof.material import Material, material
 from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe import PLAIN, Lettering, ToolSheet
+from ulvent.core.runs import Run
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
 
-Stage = Literal["lettering", "piece", "layer", "layers", "sheet layer", "sheet"]
+Stage = Literal["lettering", "piece", "layer", "layers", "sheet layer", "sheet", "run"]
 OtherFaces = Callable[[], Iterable[tuple[str, Face]]]
 """Gives all faces that could stand in for one another, with their ids."""
 
@@ -34,6 +35,8 @@ class Subject:
 
     others
         faces that are offered where letters are missing
+    run
+        what the machine does, where the piece has a run sheet
     """
 
     layout: Layout
@@ -42,6 +45,13 @@ class Subject:
     lettering: Lettering | None = None
     layer: Layer = field(default_factory=lambda: Layer("", "", "whole", (), ()))
     sheet: ToolSheet = PLAIN
+    run: Run | None = None
+
+    @property
+    def going(self) -> Run:
+        """What the machine does, where that is looked at."""
+        assert self.run is not None
+        return self.run
 
     @property
     def lines(self) -> tuple[Setting, ...]:

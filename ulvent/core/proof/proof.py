@@ -14,6 +14,7 @@ from ulvent.core.proof.checks import CHECKS
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe import PLAIN, Accepted, ToolSheet
+from ulvent.core.runs import Run
 
 _FEWER = "fewer letters would do"
 _RANK = {"fault": 0, "warning": 1, "hint": 2}
@@ -43,10 +44,12 @@ def prove_layout(layout: Layout, others: OtherFaces = tuple) -> tuple[Finding, .
     return _held(_of_layout(layout, others), layout.piece.accepted)
 
 
-def prove(layout: Layout, ready: Prepared, others: OtherFaces = tuple) -> Proof:
+def prove(
+    layout: Layout, ready: Prepared, others: OtherFaces = tuple, run: Run | None = None
+) -> Proof:
     """Proof a prepared piece against all its tool sheets, or, where it has none, a plain one.
 
-    Faces of `others` are offered for missing letters.
+    Faces of `others` are offered for missing letters. The run is looked at where it is given.
     """
     whole = Subject(layout, others, ready)
     layers = [replace(whole, layer=layer) for layer in ready.layers]
@@ -62,6 +65,8 @@ def prove(layout: Layout, ready: Prepared, others: OtherFaces = tuple) -> Proof:
             under += found
         under += _look("sheet", [replace(whole, sheet=sheet)])
         findings += [finding.model_copy(update={"sheet": sheet.id}) for finding in under]
+    if run is not None:
+        findings += _look("run", [replace(whole, run=run)])
     held = _held(_once(findings), layout.piece.accepted)
     ranked = sorted(held, key=lambda finding: (finding.accepted, _RANK[finding.severity]))
     return Proof(ready, sheets, tuple(ranked))

@@ -41,6 +41,11 @@ class Placing:
         self.marks = sheet.marks
         self.mirrored, self.weeding, self.keeps = sheet.mirrored, sheet.weeding, keeps
 
+    def back(self, points: Points) -> Points:
+        """From the machine's zero to the sheet."""
+        found: Points = (points + self._zero) * self._mirror
+        return found
+
     def laid(self, points: Points) -> Points:
         found: Points = points * self._mirror - self._zero
         # A ring keeps running the way it does: the material stays on the same side.

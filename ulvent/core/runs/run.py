@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import NamedTuple
 
@@ -169,11 +169,14 @@ class Run:
 
     blank
         its edges, mm from the machine's zero
+    to_piece
+        from the machine's zero to the piece as it is designed, points (k, 2), mm
     """
 
     sheet: RunSheet
     passes: tuple[PassRun, ...]
     blank: tuple[Points, ...]
+    to_piece: Callable[[Points], Points]
 
     @property
     def working(self) -> tuple[PassRun, ...]:
@@ -205,7 +208,7 @@ class Run:
         """
         for one in self.passes:
             if name.casefold() in (str(one.number), one.recipe.id.casefold()):
-                return Run(self.sheet, (one,), self.blank)
+                return replace(self, passes=(one,))
         known = ", ".join(f"{one.number} ({one.title})" for one in self.passes) or "none"
         raise wrong_field("pass", f"there is no pass “{name}” that runs; there are: {known}")
 
@@ -226,6 +229,11 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
     ]
     used = layout.piece.tool_sheets[0] if layout.piece.tool_sheets else PLAIN
     place = Placing(sheet, used.use not in ("removed", "sunk"), blank, groups)
+    back = layout.piece.lie.back
+
+    def to_piece(points: Points) -> Points:
+        return place.back(points) @ back[:, :2].T + back[:, 2]
+
     passes: list[PassRun] = []
     for number, recipe in enumerate(sheet.passes, 1):
         if recipe.on and not recipe.held:
@@ -233,7 +241,7 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
             with at_work(where, f"pass {number}", "fewer lines, or a larger pitch, would do"):
                 usual = usual_sheet(layout.piece, recipe.tool)
                 passes.append(_pass(number, recipe, usual, place, groups, motion, where))
-    return Run(sheet, tuple(passes), tuple(map(place.laid, blank)))
+    return Run(sheet, tuple(passes), tuple(map(place.laid, blank)), to_piece)
 
 
 def _pass(
