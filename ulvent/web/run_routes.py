@@ -5,6 +5,7 @@ Everything here is in mm and seconds, from the machine's zero, with y down.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 from uuid import UUID
 
@@ -12,12 +13,15 @@ import numpy as np
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
-from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.arrays import Bounds, Point
+from ulvent.core.base.fields import XY
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.base.tools import TOOLS, ToolKind
+from ulvent.core.curves.segments import as_point
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Tabs
 from ulvent.core.recipe.run_sheet import What
 from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
+from ulvent.core.runs.by_hand import Does, done_by_hand
 from ulvent.core.runs.few_moves import once_each, that_matter
 from ulvent.core.runs.timing import times_along
 from ulvent.core.workshop import Workpiece
@@ -43,6 +47,23 @@ class RunRequest(BaseModel):
     """A piece whose run is looked at."""
 
     piece: dict[str, Any]
+
+
+class ByHand(BaseModel):
+    """Something done on the drawing of a run, for one pass.
+
+    at
+        from the machine's zero: where a line begins, a tab stands, or what is worked on lies;
+        nothing: what was at `was` is taken away
+    was
+        where it was that is pulled or taken away
+    """
+
+    piece: dict[str, Any]
+    pass_id: str
+    does: Does
+    at: Point | None = None
+    was: Point | None = None
 
 
 class RunTrack(BaseModel):
@@ -73,6 +94,8 @@ class ShownPass(BaseModel):
 
     letter, dashes
         what tells its tool apart
+    starts, tabs
+        what was set by hand, seen from the machine's zero
     drawn, idle
         mm with the tool down and up
     begins, seconds
@@ -96,6 +119,8 @@ class ShownPass(BaseModel):
     seconds: float
     lines: list[RunLine]
     tracks: list[RunTrack]
+    starts: list[Point]
+    tabs: list[Point]
 
 
 class Workable(BaseModel):
@@ -161,6 +186,21 @@ def run_file(
     return download(data, piece.title, wanted.ending, wanted.media_type)
 
 
+@router.post("/api/run/by-hand")
+def by_hand(request: ByHand, work: TheWork) -> RunSheet:
+    """The run sheet of a piece after something was done on its drawing."""
+    return work.done(_by_hand, request, seconds=LATER)
+
+
+def _by_hand(bench: Bench, request: ByHand) -> RunSheet:
+    asked = turned(request)
+    work = bench.workshop.of_document(asked.piece)
+    sheet = work.piece.run or work.run.sheet
+    return done_by_hand(
+        work.layout, work.groups, sheet, asked.pass_id, asked.does, asked.at, asked.was
+    )
+
+
 def _written(bench: Bench, piece: Piece, format: str, one_pass: str) -> bytes:
     found = bench.workshop.of(piece).run
     return RUN_FORMATS[format].write(found.only(one_pass) if one_pass else found)
@@ -179,11 +219,7 @@ def _scene(work: Workpiece) -> RunScene:
         blank="".join(broken_line_data(ring, closed=True) for ring in found.blank),
         seconds=found.seconds,
         passes=_passes(found),
-        workable=[
-            Workable.model_validate({"what": group.key[0], "of": "".join(group.key[1:]),
-                                     "name": group.name})
-            for group in work.groups
-        ],
+        workable=_workable(work, found.sheet),
         choices=[
             ShownChoice(name=one.name, title=one.title, hint=one.hint, sheet=one.sheet)
             for one in run_choices(piece, work.groups)
@@ -191,6 +227,18 @@ def _scene(work: Workpiece) -> RunScene:
         fresh=fresh_pass(found.sheet, work.groups),
         tabs=Tabs(),
     )  # fmt: skip
+
+
+def _workable(work: Workpiece, sheet: RunSheet) -> list[Workable]:
+    found = [
+        Workable.model_validate(
+            {"what": group.key[0], "of": "".join(group.key[1:]), "name": group.name}
+        )
+        for group in work.groups
+    ]
+    if sheet.marks:
+        found.append(Workable(what="marks", of="", name="Marks to lay it by again"))
+    return found
 
 
 def _passes(found: Run) -> list[ShownPass]:
@@ -219,10 +267,16 @@ def _passes(found: Run) -> list[ShownPass]:
                 seconds=one.seconds if one else 0.0,
                 tracks=(tracks := _tracks(one, begins) if one else []),
                 lines=_lines(one, tracks) if one else [],
+                starts=_seen(found, recipe.begins),
+                tabs=_seen(found, recipe.tabs.at if recipe.tabs else ()),
             )
         )
         begins += one.seconds if one else 0.0
     return shown
+
+
+def _seen(found: Run, places: Sequence[XY]) -> list[Point]:
+    return [as_point(found.place.from_piece(at).round(3)) for at in places]
 
 
 def _tracks(one: PassRun, begins: float) -> list[RunTrack]:

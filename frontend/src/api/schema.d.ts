@@ -770,6 +770,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/run/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Hand
+         * @description The run sheet of a piece after something was done on its drawing.
+         */
+        post: operations["by_hand_api_run_by_hand_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/machines": {
         parameters: {
             query?: never;
@@ -1603,7 +1623,7 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             /** Inputs */
-            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
+            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand-Output"])[];
         };
         /**
          * Border
@@ -1704,9 +1724,42 @@ export interface components {
         };
         /**
          * ByHand
+         * @description Something done on the drawing of a run, for one pass.
+         *
+         *     at
+         *         from the machine's zero: where a line begins, a tab stands, or what is worked on lies;
+         *         nothing: what was at `was` is taken away
+         *     was
+         *         where it was that is pulled or taken away
+         */
+        "ByHand-Input": {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Pass Id */
+            pass_id: string;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "begin" | "tab" | "work";
+            /** At */
+            at?: [
+                number,
+                number
+            ] | null;
+            /** Was */
+            was?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * ByHand
          * @description A list of what was changed by hand, which a person can forget.
          */
-        ByHand: {
+        "ByHand-Output": {
             /** Field */
             field: string;
             /** Label */
@@ -2625,7 +2678,7 @@ export interface components {
              * @default letters
              * @enum {string}
              */
-            unit: "mm" | "mm²" | "letters" | "corners" | "passes";
+            unit: "mm" | "mm²" | "letters" | "corners" | "passes" | "lines";
             /**
              * Letters
              * @default []
@@ -3213,7 +3266,7 @@ export interface components {
             /** Title */
             title: string;
             /** Inputs */
-            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
+            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand-Output"])[];
             /** Turns */
             turns: boolean;
             /** Scales */
@@ -5443,6 +5496,9 @@ export interface components {
          *         which way round a cutter goes: `climb` has the material that stays on its right
          *     filling
          *         how areas are filled by a tool that fills
+         *     begins
+         *         places near which the closed lines that are nearest are begun, mm in the piece as it is
+         *         designed
          *     kerf
          *         what of the tool's width is given back; the last that is for a lettering counts
          */
@@ -5525,6 +5581,14 @@ export interface components {
              *     }
              */
             filling: components["schemas"]["Filling"];
+            /**
+             * Begins
+             * @default []
+             */
+            begins: [
+                number,
+                number
+            ][];
             /**
              * Kerf
              * @default []
@@ -6299,6 +6363,8 @@ export interface components {
          *
          *     letter, dashes
          *         what tells its tool apart
+         *     starts, tabs
+         *         what was set by hand, seen from the machine's zero
          *     drawn, idle
          *         mm with the tool down and up
          *     begins, seconds
@@ -6342,6 +6408,16 @@ export interface components {
             lines: components["schemas"]["RunLine"][];
             /** Tracks */
             tracks: components["schemas"]["RunTrack"][];
+            /** Starts */
+            starts: [
+                number,
+                number
+            ][];
+            /** Tabs */
+            tabs: [
+                number,
+                number
+            ][];
         };
         /**
          * Simplify
@@ -6691,7 +6767,7 @@ export interface components {
             /** Left Out */
             left_out: unknown;
             /** Inputs */
-            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand"])[];
+            inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand-Output"])[];
         };
         /**
          * StripLine
@@ -6882,8 +6958,12 @@ export interface components {
          * Tabs
          * @description What is left standing so that a part stays in its sheet.
          *
-         *     number
-         *         of each outline
+         *     number, apart
+         *         of each closed line, or, where it is given, how far apart they are about, mm; 0: only where
+         *         they are set by hand
+         *     at
+         *         places near which tabs stand instead, on the closed lines that are nearest, mm in the piece
+         *         as it is designed
          *     width
          *         mm
          *     height
@@ -6895,6 +6975,19 @@ export interface components {
              * @default 3
              */
             number: number;
+            /**
+             * Apart
+             * @default 0
+             */
+            apart: number;
+            /**
+             * At
+             * @default []
+             */
+            at: [
+                number,
+                number
+            ][];
             /**
              * Width
              * @default 2
@@ -9290,6 +9383,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    by_hand_api_run_by_hand_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByHand-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSheet"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

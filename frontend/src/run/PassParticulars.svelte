@@ -3,17 +3,22 @@
   import { Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import { catalogue } from '../api/catalogue';
   import type { RunPass, RunScene, RunSheet, Works } from '../api/client';
+  import Choice from '../parts/Choice.svelte';
   import LengthField from '../parts/LengthField.svelte';
   import NameField from '../parts/NameField.svelte';
+  import type { Hand, OnHand } from './hand';
+  import WholeRun from './WholeRun.svelte';
   import { changedPass, kerfOf, sameWorks, toggled, withKerf } from './sheet';
 
   interface Props {
     scene: RunScene | undefined;
     chosen: string;
+    hand: Hand;
     onchange: (sheet: RunSheet) => void;
+    onhand: OnHand;
   }
 
-  let { scene, chosen, onchange }: Props = $props();
+  let { scene, chosen, hand = $bindable(), onchange, onhand }: Props = $props();
 
   const TOOLS = Object.entries(catalogue().tools);
   const USES: { what: Works['what']; name: string }[] = [
@@ -21,7 +26,12 @@
     { what: 'engrave', name: 'all that is engraved' },
     { what: 'cut', name: 'all that is cut' },
   ];
-  const CORNERS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
+  const HANDS = [
+    { value: '', label: 'moves it' },
+    { value: 'begin', label: 'begins' },
+    { value: 'tab', label: 'tabs' },
+    { value: 'work', label: 'works' },
+  ];
   const pass = $derived(scene?.sheet.passes.find((one) => one.id === chosen));
   const shown = $derived(scene?.passes.find((one) => one.id === chosen));
   const tool = $derived(pass && catalogue().tools[pass.tool]);
@@ -36,7 +46,6 @@
     if (scene && pass) onchange(changedPass(scene.sheet, pass.id, changed));
   }
 
-  const whole = (changed: Partial<RunSheet>) => scene && onchange({ ...scene.sheet, ...changed });
   const works = (one: { what: Works['what']; of: string }) =>
     pass?.works.some((mine) => sameWorks(mine, one)) ?? false;
 </script>
@@ -49,6 +58,9 @@
       <Select size="sm" labelText="Tool" selected={pass.tool} on:update={(event) => change({ tool: event.detail as RunPass['tool'] })}>
         {#each TOOLS as [name, one] (name)}<SelectItem value={name} text={one.title} />{/each}
       </Select>
+      {#if closes}
+        <Choice label="A press on the drawing" options={HANDS} value={hand} onset={(does) => (hand = does as Hand)} />
+      {/if}
       <fieldset>
         <legend>Works on</legend>
         {#each workable as one (`${one.what} ${one.of}`)}
@@ -82,6 +94,7 @@
           <LengthField label="Led in on an arc of" value={pass.lead || null} empty="none" onset={(lead) => change({ lead })} onclear={() => change({ lead: 0 })} />
           <LengthField label="Tabs" unit="" value={pass.tabs?.number ?? null} empty="none" onset={(number) => change({ tabs: { ...(pass.tabs ?? scene!.tabs), number: Math.round(number) } })} onclear={() => change({ tabs: null })} />
           {#if pass.tabs}
+            <LengthField label="Or about every" value={pass.tabs.apart || null} empty="by number" onset={(apart) => change({ tabs: { ...pass.tabs!, apart } })} onclear={() => change({ tabs: { ...pass.tabs!, apart: 0 } })} />
             <LengthField label="Tabs are wide" value={pass.tabs.width} onset={(width) => change({ tabs: { ...pass.tabs!, width } })} />
             {#if tool.way === 'depth'}
               <LengthField label="And high" value={pass.tabs.height || null} empty="all of it" onset={(height) => change({ tabs: { ...pass.tabs!, height } })} onclear={() => change({ tabs: { ...pass.tabs!, height: 0 } })} />
@@ -89,6 +102,12 @@
           {/if}
         </div>
       {/if}
+      {#each shown.starts as [x, y], index (index)}
+        <div class="pair">
+          <LengthField label={`Begins at, ${index + 1}`} value={x} onset={(to) => void onhand('begin', [to, y], [x, y])} onclear={() => void onhand('begin', null, [x, y])} />
+          <LengthField label="and up" value={-y} onset={(to) => void onhand('begin', [x, -to], [x, y])} />
+        </div>
+      {/each}
       <div class="pair">
         <LengthField label="Kerf given back" value={kerf?.width ?? null} empty="none" onset={(width) => change({ kerf: withKerf(pass, { width }) })} onclear={() => change({ kerf: withKerf(pass, null) })} />
         {#if kerf}
@@ -111,20 +130,7 @@
       <TextInput size="sm" labelText="Asked for before it" placeholder="nothing" value={pass.pause} on:change={(event) => change({ pause: String(event.detail ?? '') })} />
     </div>
   {:else if scene}
-    <h2 class="particulars">The whole run</h2>
-    <div class="fields particulars">
-      <Select size="sm" labelText="The machine's zero is at" selected={scene.sheet.zero} on:update={(event) => whole({ zero: event.detail as RunSheet['zero'] })}>
-        {#each CORNERS as corner (corner)}<SelectItem value={corner} text={corner === 'centre' ? 'its middle' : `its ${corner.replace('-', ' ')} corner`} />{/each}
-      </Select>
-      <Checkbox labelText="mirrored, for film that is cut from its back" checked={scene.sheet.mirrored} on:check={(event) => event.detail !== scene?.sheet.mirrored && whole({ mirrored: event.detail })} />
-      <Select size="sm" labelText="Rehearsal on the machine" selected={scene.sheet.rehearsal} on:update={(event) => whole({ rehearsal: event.detail as RunSheet['rehearsal'] })}>
-        <SelectItem value="off" text="no: the tools work" />
-        <SelectItem value="bounds" text="round the bounds, tool up" />
-        <SelectItem value="path" text="all of the path, tool up" />
-      </Select>
-      <LengthField label="Box for weeding, beyond what is cut by" value={scene.sheet.weeding || null} empty="no box" onset={(weeding) => whole({ weeding })} onclear={() => whole({ weeding: 0 })} />
-      <p>Times are for a machine that gathers speed at 1,000 mm/s², travels at 200 mm/s, and takes 0.05 s to lift.</p>
-    </div>
+    <WholeRun {scene} {onchange} />
   {/if}
 </aside>
 

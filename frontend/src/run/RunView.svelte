@@ -1,12 +1,14 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
-  import { api, asDocument, type RunScene, type RunSheet } from '../api/client';
+  import { api, asDocument, saying, type RunScene, type RunSheet } from '../api/client';
+  import type { Place } from '../drawing/gestures.svelte';
   import { Viewport } from '../drawing/viewport.svelte';
   import { Asking } from '../piece/asking.svelte';
   import type { Editor } from '../piece/editor.svelte';
   import { pressed, type Keys } from '../shell/keys';
   import Panes from '../shell/Panes.svelte';
   import { Clock } from './clock.svelte';
+  import type { Does, Hand } from './hand';
   import PassParticulars from './PassParticulars.svelte';
   import Rehearsal from './Rehearsal.svelte';
   import RunSheetList from './RunSheetList.svelte';
@@ -59,6 +61,16 @@
     if (scene && view.width && !untrack(() => view.moved)) untrack(showAll);
   });
 
+  /** What a press on the drawing does for the chosen pass. */
+  let hand = $state<Hand>('');
+
+  async function byHand(does: Does, at: Place | null, was: Place | null = null): Promise<void> {
+    const body = { piece: asDocument(editor.piece), pass_id: chosen, does, at, was };
+    const answer = await api.POST('/api/run/by-hand', { body }).catch(() => undefined);
+    if (answer?.data) change(answer.data as RunSheet);
+    else editor.saying = saying(answer?.error);
+  }
+
   function change(sheet: RunSheet): void {
     editor.change({ run: sheet });
     void editor.finish();
@@ -75,7 +87,7 @@
 
   const step = (way: 1 | -1) => timeline && clock.go(timeline.beside(clock.at, way));
   const keys: Keys = {
-    Escape: () => (chosen = ''),
+    Escape: () => (hand ? (hand = '') : (chosen = '')),
     ' ': () => clock.toggle(),
     ArrowLeft: () => step(-1),
     ArrowRight: () => step(1),
@@ -103,14 +115,14 @@
     <RunSheetList {editor} {scene} {clock} bind:chosen bind:sending onchange={change} />
   {/snippet}
   {#if scene && timeline}
-    <Rehearsal {view} {scene} {timeline} {clock} onshowall={showAll} />
+    <Rehearsal {view} {scene} {timeline} {clock} {chosen} {hand} onhand={byHand} onshowall={showAll} />
     <TimeBar {clock} {scene} {timeline} busy={running.busy} onstep={step} />
   {/if}
   {#snippet right()}
     {#if sending}
       <SendingPane {editor} {sent} {scene} {moment} />
     {:else}
-      <PassParticulars {scene} {chosen} onchange={change} />
+      <PassParticulars {scene} {chosen} bind:hand onchange={change} onhand={byHand} />
     {/if}
   {/snippet}
 </Panes>

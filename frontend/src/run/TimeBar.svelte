@@ -51,7 +51,7 @@
     <p role="status">
       {now ? `${now.letter}${now.number} ${now.title}: ` : ''}{moment.done} of {timeline.tracks.length} lines done
     </p>
-    {#if busy}<InlineLoading description="" />{/if}
+    <span class="busy">{#if busy}<InlineLoading description="" />{/if}</span>
     <div class="speeds">
       <Choice
         label="Played"
@@ -87,7 +87,11 @@
   }
 
   p {
+    flex: 1;
     margin: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
     color: var(--ink-soft);
     font-size: 13px;
   }
@@ -127,6 +131,16 @@
     color: var(--ink-soft);
     font: 600 10px/14px 'IBM Plex Mono', monospace;
     overflow: hidden;
+  }
+
+  .busy {
+    flex: none;
+    width: 28px;
+    height: 20px;
+  }
+
+  .busy :global(.bx--inline-loading) {
+    min-height: 0;
   }
 
   .speeds {

@@ -7,6 +7,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from ulvent.core.base.fields import (
+    XY,
     Degrees,
     Identifier,
     Model,
@@ -28,6 +29,7 @@ MOST_WORKS = 400
 MOST_REPEATS = 50
 MOST_TABS = 200
 MOST_LEVELS = 200
+MOST_BY_HAND = 400
 
 What = Literal[
     "draw", "engrave", "cut", "letters", "ticks", "border", "guide", "edge", "whole", "marks"
@@ -82,15 +84,21 @@ class Kerf(Model):
 class Tabs(Model):
     """What is left standing so that a part stays in its sheet.
 
-    number
-        of each outline
+    number, apart
+        of each closed line, or, where it is given, how far apart they are about, mm; 0: only where
+        they are set by hand
+    at
+        places near which tabs stand instead, on the closed lines that are nearest, mm in the piece
+        as it is designed
     width
         mm
     height
         mm of the depth that is left standing; nothing: all of it
     """
 
-    number: Annotated[int, Field(ge=1, le=MOST_TABS)] = 3
+    number: Annotated[int, Field(ge=0, le=MOST_TABS)] = 3
+    apart: ToolSizeOrNone = 0.0
+    at: Annotated[tuple[XY, ...], Field(max_length=MOST_BY_HAND)] = ()
     width: ToolSize = 2.0
     height: ToolSizeOrNone = 0.0
 
@@ -130,6 +138,9 @@ class RunPass(Model):
         which way round a cutter goes: `climb` has the material that stays on its right
     filling
         how areas are filled by a tool that fills
+    begins
+        places near which the closed lines that are nearest are begun, mm in the piece as it is
+        designed
     kerf
         what of the tool's width is given back; the last that is for a lettering counts
     """
@@ -152,6 +163,7 @@ class RunPass(Model):
     tabs: Tabs | None = None
     milling: Literal["conventional", "climb"] = "conventional"
     filling: Filling = Filling()
+    begins: Annotated[tuple[XY, ...], Field(max_length=MOST_BY_HAND)] = ()
     kerf: Annotated[tuple[Kerf, ...], Field(max_length=MOST_WORKS)] = ()
 
     @model_validator(mode="after")

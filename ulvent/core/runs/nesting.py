@@ -26,6 +26,9 @@ class Line(NamedTuple):
         what it belongs to, in words
     keeps
         whether what a closed line has on its left is kept; otherwise that is the waste
+    begins, tabs
+        where a closed line is begun and where tabs stand on it, mm along it, if that was set by
+        hand
     """
 
     points: Points
@@ -33,6 +36,8 @@ class Line(NamedTuple):
     unit: int
     name: str
     keeps: bool = True
+    begins: float | None = None
+    tabs: tuple[float, ...] = ()
 
 
 @dataclass(eq=False)

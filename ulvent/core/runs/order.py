@@ -102,7 +102,8 @@ def _ends(line: Line, index: int, most: int) -> _Ends:
             np.stack([first, last]), np.stack([last, first]),
             (Followed(index), Followed(index, backward=True)),
         )  # fmt: skip
-    stations = beginnings(line, most)
+    by_hand = line.begins is not None
+    stations = np.array([line.begins]) if by_hand else beginnings(line, most)
     points = Polyline(line.points, True).walk().at(stations)
     return _Ends(points, points, tuple(Followed(index, at) for at in stations.tolist()))
 

@@ -7,11 +7,14 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from ulvent.core.base.arrays import Points
+from ulvent.core.base.fields import XY
+from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline, curve_of
 from ulvent.core.prepare import Group
 from ulvent.core.prepare.kerfs import Kerfs
-from ulvent.core.recipe.lying import corner_shares
+from ulvent.core.recipe.lying import Lie, corner_shares
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet
+from ulvent.core.recipe.tool_sheet import PLAIN
 from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
@@ -25,8 +28,10 @@ class Placing:
     """Where things lie seen from the machine's zero, mirrored where the sheet is."""
 
     def __init__(
-        self, sheet: RunSheet, keeps: bool, blank: Sequence[Points], groups: Sequence[Group]
-    ) -> None:
+        self, sheet: RunSheet, lie: Lie, keeps: bool, blank: Sequence[Points],
+        groups: Sequence[Group],
+    ) -> None:  # fmt: skip
+        self._lie, self.blank = lie, blank
         corners = list(blank)
         if not corners:
             boxes = np.array([box for group in groups for box in group.bounds()]).reshape(-1, 2, 2)
@@ -41,15 +46,34 @@ class Placing:
         self.marks = sheet.marks
         self.mirrored, self.weeding, self.keeps = sheet.mirrored, sheet.weeding, keeps
 
-    def back(self, points: Points) -> Points:
-        """From the machine's zero to the sheet."""
-        found: Points = (points + self._zero) * self._mirror
+    def to_piece(self, points: Points) -> Points:
+        """From the machine's zero to the piece as it is designed, (k, 2) mm."""
+        sheet = (points + self._zero) * self._mirror
+        found: Points = sheet @ self._lie.back[:, :2].T + self._lie.back[:, 2]
+        return found
+
+    def from_piece(self, at: XY) -> Points:
+        """The other way, (2,) mm."""
+        matrix = self._lie.matrix
+        found: Points = (matrix[:, :2] @ np.array(at) + matrix[:, 2]) * self._mirror - self._zero
         return found
 
     def laid(self, points: Points) -> Points:
         found: Points = points * self._mirror - self._zero
         # A ring keeps running the way it does: the material stays on the same side.
         return found[::-1] if self.mirrored else found
+
+
+def placing_of(layout: Layout, sheet: RunSheet, groups: Sequence[Group]) -> Placing:
+    """How a piece lies at the machine that follows a run sheet."""
+    piece = layout.piece
+    blank = [
+        ring
+        for curve in layout.blank
+        for ring, _ in flat_contours(outline_of(curve).transformed(piece.lie.matrix))
+    ]
+    used = piece.tool_sheets[0] if piece.tool_sheets else PLAIN
+    return Placing(sheet, piece.lie, used.use not in ("removed", "sunk"), blank, groups)
 
 
 def pass_lines(recipe: RunPass, groups: Sequence[Group], place: Placing) -> list[Line]:

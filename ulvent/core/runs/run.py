@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import NamedTuple
@@ -18,19 +18,19 @@ from ulvent.core.layout import Layout
 from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Group
 from ulvent.core.prepare.kerfs import works_on
-from ulvent.core.recipe import PLAIN, ToolSheet
+from ulvent.core.recipe import ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs
+from ulvent.core.runs.by_hand import with_places
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
-from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines
+from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines, placing_of
 from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.usual import plain_sheet, usual_sheet
 from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
-from ulvent.core.shapes import Region, flat_contours
-from ulvent.core.shapes.flat import outline_of
+from ulvent.core.shapes import Region
 
 MOST_LINES_ORDERED = 20_000
 
@@ -169,14 +169,14 @@ class Run:
 
     blank
         its edges, mm from the machine's zero
-    to_piece
-        from the machine's zero to the piece as it is designed, points (k, 2), mm
+    place
+        how the piece lies, seen from the machine's zero
     """
 
     sheet: RunSheet
     passes: tuple[PassRun, ...]
     blank: tuple[Points, ...]
-    to_piece: Callable[[Points], Points]
+    place: Placing
 
     @property
     def working(self) -> tuple[PassRun, ...]:
@@ -222,18 +222,7 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
         Naming the pass that cannot be made.
     """
     sheet = layout.piece.run or plain_sheet(layout.piece, groups)
-    blank = [
-        ring
-        for curve in layout.blank
-        for ring, _ in flat_contours(outline_of(curve).transformed(layout.piece.lie.matrix))
-    ]
-    used = layout.piece.tool_sheets[0] if layout.piece.tool_sheets else PLAIN
-    place = Placing(sheet, used.use not in ("removed", "sunk"), blank, groups)
-    back = layout.piece.lie.back
-
-    def to_piece(points: Points) -> Points:
-        return place.back(points) @ back[:, :2].T + back[:, 2]
-
+    place = placing_of(layout, sheet, groups)
     passes: list[PassRun] = []
     for number, recipe in enumerate(sheet.passes, 1):
         if recipe.on and not recipe.held:
@@ -241,7 +230,8 @@ def run_of(layout: Layout, groups: Sequence[Group], motion: Motion = USUAL) -> R
             with at_work(where, f"pass {number}", "fewer lines, or a larger pitch, would do"):
                 usual = usual_sheet(layout.piece, recipe.tool)
                 passes.append(_pass(number, recipe, usual, place, groups, motion, where))
-    return Run(sheet, tuple(passes), tuple(map(place.laid, blank)), to_piece)
+    blank = tuple(map(place.laid, place.blank))
+    return Run(sheet, tuple(passes), blank, place)
 
 
 def _pass(
@@ -253,7 +243,7 @@ def _pass(
     if recipe.tool == "beam-fill":
         names, tracks = _filled(recipe, chosen, place, where)
     else:
-        lines = pass_lines(recipe, chosen, place)
+        lines = with_places(pass_lines(recipe, chosen, place), recipe, place)
         if len(lines) > MOST_LINES_ORDERED:
             reason = f"works on {len(lines)} lines; at most {MOST_LINES_ORDERED} are put in order"
             raise wrong_field(f"{where}.works", reason)
@@ -293,13 +283,14 @@ def _followed(
     if not line.closed:
         points = line.points[::-1] if one.backward else line.points
         return [trailed(points, recipe.trail)]
-    ring, station, left = line.points, one.station, line.keeps
+    ring, station, left, stand = line.points, one.station, line.keeps, line.tabs
     # A cutter turns clockwise: it climbs where what stays is on its right.
     if recipe.tool == "router" and left == (recipe.milling == "climb"):
         ring, left = ring[::-1], not left
-        station = Polyline(line.points, True).walk().length - station - _last_chord(line.points)
+        turned = Polyline(line.points, True).walk().length - _last_chord(line.points)
+        station, stand = turned - station, tuple(turned - one for one in stand)
     if between is not None:
-        stretches = between_tabs(ring, station, between)
+        stretches = between_tabs(ring, station, between, stand)
         return [trailed(points, recipe.trail) for points in stretches]
     points = overcut(ring, station, recipe.overcut)
     if leads is not None:

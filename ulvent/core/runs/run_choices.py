@@ -9,6 +9,7 @@ from typing import NamedTuple
 from ulvent.core.base.tools import ToolKind
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
+from ulvent.core.runs.by_hand import works_of
 from ulvent.core.runs.nesting import LETTERING
 from ulvent.core.runs.usual import plain_sheet, tools_of
 
@@ -59,8 +60,7 @@ def fresh_pass(sheet: RunSheet, groups: Sequence[Group]) -> RunPass | None:
 
 
 def _works(groups: Sequence[Group], inside: bool) -> tuple[Works, ...]:
-    keys = [group.key for group in groups if (group.key[0] in LETTERING) == inside]
-    return tuple(Works.model_validate({"what": key[0], "of": "".join(key[1:])}) for key in keys)
+    return tuple(works_of(group) for group in groups if (group.key[0] in LETTERING) == inside)
 
 
 def _pass(id: str, name: str, tool: ToolKind, works: tuple[Works, ...]) -> RunPass | None:

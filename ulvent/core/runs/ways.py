@@ -23,19 +23,33 @@ def overcut(ring: Points, station: float, beyond: float) -> Points:
     return stretch(ring, station, length + min(beyond, length))
 
 
-def between_tabs(ring: Points, station: float, tabs: Tabs) -> list[Points]:
+def between_tabs(
+    ring: Points, station: float, tabs: Tabs, by_hand: tuple[float, ...] = ()
+) -> list[Points]:
     """The stretches of a closed line between tabs, (k, 2) each, the first after the first tab.
 
-    Tabs stand evenly from half their distance beyond the station on. On a line that is too
-    short for all of them there are fewer, and none where even one would take half of it.
+    Tabs stand where they were set by hand, mm along the line, or evenly from half their distance
+    beyond the station on. On a line that is too short for all of them there are fewer, and none
+    where even one would take half of it.
     """
     length = Polyline(ring, True).walk().length
-    number = min(tabs.number, int(_MOST_TABBED * length / tabs.width))
-    if number < 1:
+    most = int(_MOST_TABBED * length / tabs.width)
+    if by_hand:
+        beyond = np.unique((np.array(by_hand) - station) % length)
+        clear = np.concatenate([[True], np.diff(beyond) > tabs.width])
+        middles = station + beyond[clear][:most]
+    else:
+        wanted = max(1, round(length / tabs.apart)) if tabs.apart else tabs.number
+        number = min(wanted, most)
+        middles = station + (np.arange(number) + 0.5) * length / max(1, number)
+    if not len(middles):
         return [stretch(ring, station, length)]
-    apart = length / number
-    firsts = station + (np.arange(number) + 0.5) * apart + tabs.width / 2.0
-    return [stretch(ring, first, apart - tabs.width) for first in firsts.tolist()]
+    gaps = np.diff(middles, append=middles[0] + length)
+    return [
+        stretch(ring, middle + tabs.width / 2.0, gap - tabs.width)
+        for middle, gap in zip(middles.tolist(), gaps.tolist(), strict=True)
+        if gap > tabs.width
+    ]
 
 
 def trailed(points: Points, trail: float) -> Points:

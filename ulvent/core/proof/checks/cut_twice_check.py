@@ -38,7 +38,7 @@ def _look(subject: Subject) -> list[Finding]:
                     f"{length:.0f} mm of lines",
                     "Take it out of one of them; to cut deeper let one pass repeat it.",
                     length,
-                    places=(xy(run.to_piece(doubled[:1])[0]),),
+                    places=(xy(run.place.to_piece(doubled[:1])[0]),),
                     key=f"{CHECK.kind}:{earlier.number}:{one.number}",
                 )
             )

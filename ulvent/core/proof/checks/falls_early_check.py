@@ -37,7 +37,7 @@ def _look(subject: Subject) -> list[Finding]:
                         f"{counted(int(inside.sum()), 'line')} of parts that {freed} has cut loose",
                         "Let it run before that pass, or give that pass tabs.",
                         float(inside.sum()),
-                        places=tuple(xy(at) for at in run.to_piece(middles[inside][:5])),
+                        places=tuple(xy(at) for at in run.place.to_piece(middles[inside][:5])),
                         key=f"{CHECK.kind}:{one.number}",
                     )
                 )

@@ -31,7 +31,7 @@ def _look(subject: Subject) -> list[Finding]:
             f"{bed.width:g} × {bed.height:g} mm by {far:.3g} mm",
             "Let the run begin farther from the bed's edge, or at another corner.",
             far,
-            places=(xy(run.to_piece(points[[int(out.argmax())]])[0]),),
+            places=(xy(run.place.to_piece(points[[int(out.argmax())]])[0]),),
             key=CHECK.kind,
         )
     ]
