@@ -23,6 +23,7 @@ from ulvent.core.recipe.run_sheet import What
 from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
 from ulvent.core.runs.by_hand import Does, done_by_hand
 from ulvent.core.runs.few_moves import once_each, that_matter
+from ulvent.core.runs.loosened import loosened
 from ulvent.core.runs.timing import times_along
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS
@@ -79,6 +80,20 @@ class RunTrack(BaseModel):
 
     down: float
     line: int
+    points: list[float]
+
+
+class RunLoose(BaseModel):
+    """A part that comes loose, x and y of its edge point by point.
+
+    at
+        seconds from the beginning of the run
+    kept
+        whether it is kept, or falls out
+    """
+
+    at: float
+    kept: bool
     points: list[float]
 
 
@@ -149,6 +164,8 @@ class RunScene(BaseModel):
         whether the piece has a run sheet of its own
     blank
         its edge, as path data
+    loose
+        what comes apart, in the order in which it does
     fresh, tabs
         a pass that may be added, and tabs to begin with
     """
@@ -159,6 +176,7 @@ class RunScene(BaseModel):
     blank: str
     seconds: float
     passes: list[ShownPass]
+    loose: list[RunLoose]
     workable: list[Workable]
     choices: list[ShownChoice]
     fresh: RunPass | None
@@ -219,6 +237,7 @@ def _scene(work: Workpiece) -> RunScene:
         blank="".join(broken_line_data(ring, closed=True) for ring in found.blank),
         seconds=found.seconds,
         passes=_passes(found),
+        loose=_loose(found),
         workable=_workable(work, found.sheet),
         choices=[
             ShownChoice(name=one.name, title=one.title, hint=one.hint, sheet=one.sheet)
@@ -273,6 +292,16 @@ def _passes(found: Run) -> list[ShownPass]:
         )
         begins += one.seconds if one else 0.0
     return shown
+
+
+def _loose(found: Run) -> list[RunLoose]:
+    few = once_each(
+        lambda ring: (ring[that_matter(ring, _SHOWN)] * (1.0, -1.0)).round(3).ravel().tolist()
+    )
+    return [
+        RunLoose(at=round(one.at, 3), kept=one.kept, points=few(one.ring))
+        for one in loosened(found)
+    ]
 
 
 def _seen(found: Run, places: Sequence[XY]) -> list[Point]:

@@ -5473,6 +5473,23 @@ export interface components {
             begins: number;
         };
         /**
+         * RunLoose
+         * @description A part that comes loose, x and y of its edge point by point.
+         *
+         *     at
+         *         seconds from the beginning of the run
+         *     kept
+         *         whether it is kept, or falls out
+         */
+        RunLoose: {
+            /** At */
+            at: number;
+            /** Kept */
+            kept: boolean;
+            /** Points */
+            points: number[];
+        };
+        /**
          * RunPass
          * @description One tool that works on one set of lines.
          *
@@ -5615,6 +5632,8 @@ export interface components {
          *         whether the piece has a run sheet of its own
          *     blank
          *         its edge, as path data
+         *     loose
+         *         what comes apart, in the order in which it does
          *     fresh, tabs
          *         a pass that may be added, and tabs to begin with
          */
@@ -5635,6 +5654,8 @@ export interface components {
             seconds: number;
             /** Passes */
             passes: components["schemas"]["ShownPass"][];
+            /** Loose */
+            loose: components["schemas"]["RunLoose"][];
             /** Workable */
             workable: components["schemas"]["Workable"][];
             /** Choices */

@@ -25,6 +25,8 @@
 
   /** How near a press must be to take hold of something, px. */
   const GRASP = 9;
+  const style = getComputedStyle(document.documentElement);
+  const paper = { ground: style.getPropertyValue('--ground'), part: style.getPropertyValue('--verdigris-soft') };
   let canvas = $state<HTMLCanvasElement>();
   const pass = $derived(scene.passes.find((one) => one.id === chosen));
   const handles = $derived([
@@ -69,14 +71,14 @@
   const painting = $derived(
     new Painting(scene, timeline, {
       scale: view.scale, x: view.x, y: view.y, width: view.width, height: view.height,
-    }),
+    }, paper),
   );
   const [x, y] = $derived([view.x + view.scale * moment.x, view.y + view.scale * moment.y]);
   const down = $derived(moment.track !== undefined);
   const zero = $derived([view.x, view.y] as const);
 
   $effect(() => {
-    if (canvas) painting.paint(canvas, moment);
+    if (canvas) painting.paint(canvas, moment, clock.at);
   });
 </script>
 

@@ -11,10 +11,19 @@ const WIDTH = 1.4;
 
 type View = Pick<Viewport, 'scale' | 'x' | 'y' | 'width' | 'height'>;
 
+/** Colours: what lies below the sheet, and a part of it that is loose. */
+export interface Paper {
+  ground: string;
+  part: string;
+}
+
 export class Painting {
   #faint = document.createElement('canvas');
   #done = document.createElement('canvas');
   #count = 0;
+  /** Parts that have come loose: what falls out shows the ground, what is kept stands off. */
+  #apart = document.createElement('canvas');
+  #loose = 0;
   #kept = new Map<number, HTMLCanvasElement>();
   #sharp = 1;
 
@@ -22,26 +31,51 @@ export class Painting {
     private readonly scene: RunScene,
     private readonly timeline: Timeline,
     private readonly view: View,
+    private readonly paper: Paper,
   ) {
     this.#sharp = window.devicePixelRatio || 1;
-    for (const canvas of [this.#faint, this.#done]) this.#size(canvas);
+    for (const canvas of [this.#faint, this.#done, this.#apart]) this.#size(canvas);
     const faint = this.#brush(this.#faint);
     faint.globalAlpha = FAINT;
     this.timeline.tracks.forEach((_, index) => this.#stroke(faint, index));
   }
 
   /** Show a moment on a canvas. */
-  paint(canvas: HTMLCanvasElement, moment: Moment): void {
+  paint(canvas: HTMLCanvasElement, moment: Moment, time: number): void {
     this.#reach(moment.done);
+    this.#comeApart(time);
     if (canvas.width !== this.#done.width || canvas.height !== this.#done.height) this.#size(canvas);
     const target = canvas.getContext('2d')!;
     target.setTransform(1, 0, 0, 1, 0, 0);
     target.clearRect(0, 0, canvas.width, canvas.height);
+    target.drawImage(this.#apart, 0, 0);
     target.drawImage(this.#faint, 0, 0);
     target.drawImage(this.#done, 0, 0);
     if (moment.track === undefined) return;
     const brush = this.#brush(canvas);
     this.#stroke(brush, moment.track, moment);
+  }
+
+  /** Paint what has come loose by a time: what lies round a part comes loose later, and lies below. */
+  #comeApart(time: number): void {
+    const { loose } = this.scene;
+    const brush = this.#brush(this.#apart);
+    if (this.#loose && loose[this.#loose - 1]!.at > time) {
+      brush.save();
+      brush.setTransform(1, 0, 0, 1, 0, 0);
+      brush.clearRect(0, 0, this.#apart.width, this.#apart.height);
+      brush.restore();
+      this.#loose = 0;
+    }
+    brush.globalCompositeOperation = 'destination-over';
+    for (; this.#loose < loose.length && loose[this.#loose]!.at <= time; this.#loose += 1) {
+      const { points, kept } = loose[this.#loose]!;
+      brush.beginPath();
+      for (let at = 0; at < points.length; at += 2) brush.lineTo(points[at]!, points[at + 1]!);
+      brush.closePath();
+      brush.fillStyle = kept ? this.paper.part : this.paper.ground;
+      brush.fill();
+    }
   }
 
   /** Paint what is done up to a track, from the nearest picture before it. */

@@ -74,8 +74,9 @@ class PassRun:
 
     number
         of the pass in the run sheet, from 1
-    names
-        of its lines, in words
+    names, lines
+        of its lines, in words, and they themselves as they were asked for; areas that are filled
+        have none
     usual
         the tool sheet whose figures are usual for it
     """
@@ -84,6 +85,7 @@ class PassRun:
     recipe: RunPass
     usual: ToolSheet
     names: tuple[str, ...]
+    lines: tuple[Line, ...]
     tracks: tuple[Track, ...]
     start: Points
     motion: Motion
@@ -241,6 +243,7 @@ def _pass(
     chosen = [group for group in groups if works_on(recipe.works, group.key, group.output)]
     start = np.zeros(2)
     if recipe.tool == "beam-fill":
+        followed: tuple[Line, ...] = ()
         names, tracks = _filled(recipe, chosen, place, where)
     else:
         lines = with_places(pass_lines(recipe, chosen, place), recipe, place)
@@ -249,12 +252,13 @@ def _pass(
             raise wrong_field(f"{where}.works", reason)
         order = ordered(lines, start)
         names = tuple(line.name for line in lines)
+        followed = tuple(lines)
         depth = recipe.depth or usual.depth
         leads = Leads(lines, recipe.lead) if recipe.lead else None
         tracks = tuple(
             track for one in order for track in _tracks(recipe, depth, lines[one.index], one, leads)
         )
-    return PassRun(number, recipe, usual, names, tracks, start, motion)
+    return PassRun(number, recipe, usual, names, followed, tracks, start, motion)
 
 
 def _tracks(

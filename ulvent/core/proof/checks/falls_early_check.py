@@ -12,9 +12,10 @@ from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import counted, xy
 from ulvent.core.runs import PassRun
+from ulvent.core.runs.loosened import loosened_by
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.region import ring_area
 
-_CLOSED = 0.05
 _WITHIN = 0.2
 """mm: what lies on the cut itself is not within it."""
 _FREES = ("beam", "router")
@@ -43,20 +44,20 @@ def _look(subject: Subject) -> list[Finding]:
                 )
         rings = _freeing(one)
         if rings:
-            loose = Region.joined([loose, Region.of_rings(rings).filled().offset(-_WITHIN)])
+            loose = Region.joined([loose, _within(rings)])
             freed = f"pass {one.number}, “{one.title}”,"
     return found
 
 
+def _within(rings: list[np.ndarray]) -> Region:
+    """All that lies within closed lines, whichever way round they run."""
+    upright = [ring if ring_area(ring) > 0.0 else ring[::-1] for ring in rings]
+    return Region.of_rings(upright).offset(-_WITHIN)
+
+
 def _freeing(one: PassRun) -> list[np.ndarray]:
     """The closed lines that a pass cuts all the way round."""
-    if one.recipe.tool not in _FREES or one.recipe.tabs is not None:
-        return []
-    return [
-        track.points
-        for track in one.tracks
-        if len(track.points) > 3 and np.hypot(*(track.points[0] - track.points[-1])) < _CLOSED
-    ]
+    return [loose.ring for loose in loosened_by(one)] if one.recipe.tool in _FREES else []
 
 
 CHECK = Check(kind="falls-early", rank=95, severity="fault", unit="lines", looks={"run": _look})
