@@ -134,7 +134,8 @@ def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiec
     from ulvent.formats.out import FORMATS
     from ulvent.formats.run_out import RUN_FORMATS
 
-    name = out.suffix.lower().removeprefix(".")
+    known = sorted({**FORMATS, **RUN_FORMATS}, key=len, reverse=True)
+    name = next((one for one in known if out.name.lower().endswith(f".{one}")), "")
     if name in FORMATS and one_pass is None:
         return lambda work: FORMATS[name].write(work, guides)
     if name not in RUN_FORMATS:

@@ -227,8 +227,11 @@ class Files(unittest.TestCase):
         ink = work.ready.layers[0].area.area
         self.assertAlmostEqual(area.area, ink, delta=0.03 * ink)
         ends = [one.line for one in idle if one.motion == 1]
-        self.assertEqual(len(ends), 2 * len(found))
-        self.assertTrue(all(abs(math.dist(*line) - 2.0) < 1e-3 for line in ends))
+        # Before and behind each row; between the lines of a row the tool does not stop.
+        rows = len({round(one.line[0][1], 3) for one in found})
+        run_on = [line for line in ends if abs(math.dist(*line) - 2.0) < 1e-3]
+        self.assertGreaterEqual(len(run_on), 2 * rows)
+        self.assertEqual(len(ends), rows + len(found))
 
     def test_a_rehearsal_moves_with_the_tool_up(self) -> None:
         for rehearsal in ("path", "bounds"):

@@ -8,12 +8,12 @@ Source: the NIST RS274/NGC interpreter, version 3, IR 6556, from memory.
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Iterator
 
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.figures import MM_IN
+from ulvent.core.curves.segments import as_point
 from ulvent.core.runs import PassRun, Run, Track
 from ulvent.core.runs.few_moves import moves, once_each
 from ulvent.formats.program import Block
@@ -79,24 +79,21 @@ class _Pass:
             yield f"G0 {self._place(corner)}"
 
     def _powered(self, track: Track) -> Iterator[str]:
-        begin, end = (track.points[at].tolist() for at in (0, -1))
-        if track.overscan:
-            way = [(b - a) / math.dist(begin, end) for a, b in zip(begin, end, strict=True)]
-            before, after = (
-                (at[0] + sign * track.overscan * way[0], at[1] + sign * track.overscan * way[1])
-                for at, sign in ((begin, -1.0), (end, 1.0))
-            )
-            yield f"G0 {self._place(before)}"
-            yield f"G1 {self._place((begin[0], begin[1]))} F{self._feed}"
+        row = track.row
+        begin = as_point(track.points[0])
+        if row is not None and row.before:
+            yield f"G0 {self._place(as_point(track.enters))}"
+        if row is not None and (row.before or row.goes_on):
+            yield f"G1 {self._place(begin)} F{self._feed}"
         else:
-            yield f"G0 {self._place((begin[0], begin[1]))}"
+            yield f"G0 {self._place(begin)}"
         if not self._up:
             yield self._on
         yield from self._along(track)
         if not self._up:
             yield "M5"
-        if track.overscan:
-            yield f"G1 {self._place(after)} F{self._feed}"
+        if row is not None and row.after:
+            yield f"G1 {self._place(as_point(track.leaves))} F{self._feed}"
 
     def _sunk(self, track: Track) -> Iterator[str]:
         x, y = track.points[0].tolist()

@@ -164,6 +164,8 @@ class RunScene(BaseModel):
         whether the piece has a run sheet of its own
     blank
         its edge, as path data
+    takes, share
+        mm across and up that it takes of the sheet, and what share of it that is, where it is known
     loose
         what comes apart, in the order in which it does
     fresh, tabs
@@ -175,6 +177,8 @@ class RunScene(BaseModel):
     own: bool
     blank: str
     seconds: float
+    takes: tuple[float, float]
+    share: float | None
     passes: list[ShownPass]
     loose: list[RunLoose]
     workable: list[Workable]
@@ -236,6 +240,10 @@ def _scene(work: Workpiece) -> RunScene:
         own=piece.run is not None,
         blank="".join(broken_line_data(ring, closed=True) for ring in found.blank),
         seconds=found.seconds,
+        takes=found.takes,
+        share=found.takes[0] * found.takes[1] / (piece.sheet.width * piece.sheet.height)
+        if piece.sheet
+        else None,
         passes=_passes(found),
         loose=_loose(found),
         workable=_workable(work, found.sheet),
@@ -309,17 +317,20 @@ def _seen(found: Run, places: Sequence[XY]) -> list[Point]:
 
 
 def _tracks(one: PassRun, begins: float) -> list[RunTrack]:
-    timed = once_each(lambda points: _timed(points, one))
-    return [
-        RunTrack(down=round(begins + lasts.down, 3), line=track.line, points=timed(track.points))
-        for track, lasts in zip(one.tracks, one.lasts, strict=True)
-    ]
+    timed = once_each(lambda points: _timed(points, times_along(points, one.speed, one.motion)))
+    found: list[RunTrack] = []
+    for track, lasts in zip(one.tracks, one.lasts, strict=True):
+        if track.row is None:
+            points = timed(track.points)
+        else:
+            points = _timed(track.points, np.array([0.0, lasts.up - lasts.down]))
+        found.append(RunTrack(down=round(begins + lasts.down, 3), line=track.line, points=points))
+    return found
 
 
-def _timed(points: np.ndarray, one: PassRun) -> list[float]:
+def _timed(points: np.ndarray, times: np.ndarray) -> list[float]:
     """The points of a track that matter, each with its time."""
     x, y = points.T
-    times = times_along(points, one.speed, one.motion)
     few = np.column_stack([x, -y, times])[that_matter(points, _SHOWN)]
     found: list[float] = few.round(3).ravel().tolist()
     return found

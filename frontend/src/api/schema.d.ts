@@ -5632,6 +5632,8 @@ export interface components {
          *         whether the piece has a run sheet of its own
          *     blank
          *         its edge, as path data
+         *     takes, share
+         *         mm across and up that it takes of the sheet, and what share of it that is, where it is known
          *     loose
          *         what comes apart, in the order in which it does
          *     fresh, tabs
@@ -5652,6 +5654,13 @@ export interface components {
             blank: string;
             /** Seconds */
             seconds: number;
+            /** Takes */
+            takes: [
+                number,
+                number
+            ];
+            /** Share */
+            share: number | null;
             /** Passes */
             passes: components["schemas"]["ShownPass"][];
             /** Loose */
@@ -5682,6 +5691,8 @@ export interface components {
          *     weeding
          *         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
          *         off; nothing: none
+         *     paper
+         *         what a PDF is printed on: one page as large as it needs, or tiles
          *     gcode
          *         how G-code is worded
          */
@@ -5730,6 +5741,12 @@ export interface components {
              * @default 0
              */
             weeding: number;
+            /**
+             * Paper
+             * @default one
+             * @enum {string}
+             */
+            paper: "one" | "a4" | "a3" | "letter" | "tabloid";
             /**
              * @default {
              *       "unit": "mm",
@@ -9392,7 +9409,7 @@ export interface operations {
             header?: never;
             path: {
                 piece_id: string;
-                format: "plt" | "gcode" | "pdf" | "png" | "svg" | "dxf";
+                format: "plt" | "gcode" | "pdf" | "run-sheet.pdf" | "png" | "svg" | "dxf";
             };
             cookie?: never;
         };

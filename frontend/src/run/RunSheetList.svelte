@@ -61,7 +61,7 @@
   {#if scene}
     <p class="soft">
       {#if !runs.length}Nothing runs.{:else}{lasting(scene.seconds)} · {metres(total((one) => one.drawn))} with the tool down,
-      {metres(total((one) => one.idle))} with it up{/if}
+      {metres(total((one) => one.idle))} with it up · takes {figure(scene.takes[0])} × {figure(scene.takes[1])} mm{scene.share == null ? '' : `, ${Math.round(100 * scene.share)} % of the sheet`}{/if}
     </p>
     {#if scene.sheet.rehearsal !== 'off'}
       <p class="warning">A rehearsal: the tool stays up, {scene.sheet.rehearsal === 'bounds' ? 'round the bounds only' : 'all along'}.</p>

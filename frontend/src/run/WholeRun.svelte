@@ -49,6 +49,13 @@
     <SelectItem value="path" text="all of the path, tool up" />
   </Select>
   <LengthField label="Box for weeding, beyond what is cut by" value={sheet.weeding || null} empty="no box" onset={(weeding) => change({ weeding })} onclear={() => change({ weeding: 0 })} />
+  <Select size="sm" labelText="PDF on" selected={sheet.paper} on:update={(event) => change({ paper: event.detail as RunSheet['paper'] })}>
+    <SelectItem value="one" text="one page, as large as it needs" />
+    <SelectItem value="a4" text="tiles of A4" />
+    <SelectItem value="a3" text="tiles of A3" />
+    <SelectItem value="letter" text="tiles of letter paper" />
+    <SelectItem value="tabloid" text="tiles of tabloid paper" />
+  </Select>
   <details>
     <summary>G-code</summary>
     <div class="fields">

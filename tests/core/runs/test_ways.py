@@ -153,7 +153,7 @@ class Filled(unittest.TestCase):
     def test_lines_cover_the_area_and_nothing_else(self) -> None:
         area = Region.of_rings([SQUARE]).minus(Region.of_rings([SQUARE / 2.0 + 10.0]))
         for angle in (0.0, 37.0, 90.0):
-            lines = filling_lines(area, Filling(pitch=0.5, angle=angle))
+            lines = [one.points for one in filling_lines(area, Filling(pitch=0.5, angle=angle))]
             total = sum(math.dist(*line.tolist()) for line in lines)
             self.assertAlmostEqual(total * 0.5, area.area, delta=0.01 * area.area)
             shape = shapely.Polygon(SQUARE, [SQUARE / 2.0 + 10.0]).buffer(1e-6)

@@ -37,6 +37,15 @@ What = Literal[
 ONE_OF_A_KIND = ("draw", "engrave", "cut", "edge", "whole", "marks")
 
 
+PAPERS: dict[str, tuple[float, float]] = {
+    "a4": (210.0, 297.0),
+    "a3": (297.0, 420.0),
+    "letter": (215.9, 279.4),
+    "tabloid": (279.4, 431.8),
+}
+"""Papers that tiles are printed on, mm: ISO 216, and ANSI Y14.1 A and B."""
+
+
 class Works(Model):
     """What a pass works on.
 
@@ -193,6 +202,8 @@ class RunSheet(Model):
     weeding
         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
         off; nothing: none
+    paper
+        what a PDF is printed on: one page as large as it needs, or tiles
     gcode
         how G-code is worded
     """
@@ -205,6 +216,7 @@ class RunSheet(Model):
     mirrored: bool = False
     rehearsal: Literal["off", "bounds", "path"] = "off"
     weeding: ToolSizeOrNone = 0.0
+    paper: Literal["one", "a4", "a3", "letter", "tabloid"] = "one"
     gcode: GcodeWords = GcodeWords()
 
     @model_validator(mode="after")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import NamedTuple
 
 import numpy as np
 
@@ -14,8 +15,40 @@ from ulvent.core.shapes import Region
 MOST_LINES = 100_000
 
 
-def filling_lines(area: Region, filling: Filling) -> list[Points]:
-    """Lines (2, 2) that fill an area, row by row, every other row the other way.
+class Row(NamedTuple):
+    """Where a line stands in its row, along which the tool moves at a steady speed.
+
+    before, after
+        mm that the tool runs on without power before it and behind it
+    goes_on, is_followed
+        whether the tool comes to it from another line of its row, and goes on to one
+    """
+
+    before: float
+    after: float
+    goes_on: bool
+    is_followed: bool
+
+    def enters(self, points: Points) -> Points:
+        """(2,) where the tool begins to run, mm."""
+        found: Points = points[0] - self.before * _way(points)
+        return found
+
+    def leaves(self, points: Points) -> Points:
+        """(2,) where the tool has run on to, mm."""
+        found: Points = points[1] + self.after * _way(points)
+        return found
+
+
+class RowLine(NamedTuple):
+    """A line (2, 2) of a row, mm."""
+
+    points: Points
+    row: Row
+
+
+def filling_lines(area: Region, filling: Filling) -> list[RowLine]:
+    """Lines that fill an area, row by row, every other row the other way.
 
     Rows stand on multiples of the pitch, so that areas side by side have theirs in common.
     """
@@ -29,7 +62,8 @@ def filling_lines(area: Region, filling: Filling) -> list[Points]:
     pitch = filling.pitch
     low = math.floor(float(begins[:, 1].min()) / pitch)
     high = math.ceil(float(begins[:, 1].max()) / pitch)
-    found: list[Points] = []
+    found: list[RowLine] = []
+    overscan = filling.overscan
     lows, highs = np.minimum(begins, ends)[:, 1], np.maximum(begins, ends)[:, 1]
     for row in range(low, high + 1):
         # Half a pitch up, where no row lies on the edge of an area that ends on a multiple.
@@ -44,8 +78,19 @@ def filling_lines(area: Region, filling: Filling) -> list[Points]:
                  if right - left > JOINT]  # fmt: skip
         if row % 2:
             pairs = [(right, left) for left, right in reversed(pairs)]
-        found.extend(np.array([[one, level], [two, level]]) @ upright.T for one, two in pairs)
+        last = len(pairs) - 1
+        for place, (one, two) in enumerate(pairs):
+            row_of = Row(
+                overscan * (place == 0), overscan * (place == last), place > 0, place < last
+            )
+            points = np.array([[one, level], [two, level]]) @ upright.T
+            found.append(RowLine(points, row_of))
     return found
+
+
+def _way(points: Points) -> Points:
+    way: Points = points[1] - points[0]
+    return way / np.hypot(*way)
 
 
 def rows_of(area: Region, pitch: float) -> float:

@@ -15,7 +15,7 @@ def beyond_bed(one: PassRun, bed: Bed) -> float:
         return 0.0
     x0, y0, x1, y1 = bed.box
     left, low, right, high = one.bounds
-    out = max(track.overscan for track in one.tracks)
+    out = max(max(track.row.before, track.row.after) if track.row else 0.0 for track in one.tracks)
     return max(0.0, out + max(x0 - left, y0 - low, right - x1, high - y1))
 
 

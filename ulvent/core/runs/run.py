@@ -26,7 +26,7 @@ from ulvent.core.runs.leads import Leads
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines, placing_of
-from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
+from ulvent.core.runs.raster_rows import MOST_LINES, Row, filling_lines, rows_of
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.usual import plain_sheet, usual_sheet
 from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
@@ -44,14 +44,25 @@ class Track(NamedTuple):
         which line of the pass it is of
     depth
         mm, of a tool that goes to a depth
-    overscan
-        mm that the tool runs on at both ends without power
+    row
+        where it stands in its row, of what is filled row by row; nothing: it begins and ends at
+        rest
     """
 
     points: Points
     line: int
     depth: float = 0.0
-    overscan: float = 0.0
+    row: Row | None = None
+
+    @property
+    def enters(self) -> Points:
+        """(2,) where the tool begins to move along it."""
+        return self.points[0] if self.row is None else self.row.enters(self.points)
+
+    @property
+    def leaves(self) -> Points:
+        """(2,) where the tool has come to rest."""
+        return self.points[-1] if self.row is None else self.row.leaves(self.points)
 
 
 class Lasting(NamedTuple):
@@ -133,15 +144,16 @@ class PassRun:
     @cached_property
     def idle(self) -> float:
         """mm with the tool up, from the machine's zero on."""
-        return sum(self.travels)
+        run_on = sum(track.row.before + track.row.after for track in self.tracks if track.row)
+        return sum(self.travels) + run_on
 
     @cached_property
     def travels(self) -> tuple[float, ...]:
         """mm with the tool up before each track."""
         found, at = [], self.start
         for track in self.tracks:
-            found.append(float(np.hypot(*(track.points[0] - at))))
-            at = track.points[-1]
+            found.append(float(np.hypot(*(track.enters - at))))
+            at = track.leaves
         return tuple(found)
 
     @cached_property
@@ -151,13 +163,28 @@ class PassRun:
         along = once_each(lambda points: seconds_along(points, self.speed, motion))
         found, now = [], 0.0
         for track, way in zip(self.tracks, self.travels, strict=True):
-            lift = motion.lift if way > 0.0 else 0.0
-            run_in = track.overscan / self.speed
-            down = now + straight_seconds(way, motion.travel, motion.acceleration) + lift + run_in
-            up = down + along(track.points)
-            now = up + run_in + lift
+            # A beam goes on and off; whatever touches the sheet is lifted.
+            lift = motion.lift if way > 0.0 and self.tool.way != "power" else 0.0
+            row = track.row
+            if row is not None and row.goes_on:
+                down = now + way / self.speed
+            else:
+                down = now + straight_seconds(way, motion.travel, motion.acceleration) + lift
+            if row is None:
+                up = down + along(track.points)
+                now = up + lift
+            else:
+                down += self._run_in(row.before, row.goes_on)
+                up = down + _length(track.points) / self.speed
+                now = up + self._run_in(row.after, row.is_followed)
             found.append(Lasting(down, up, now))
         return tuple(found)
+
+    def _run_in(self, length: float, moves: bool) -> float:
+        """Seconds to gather speed before a row, or to come to rest after it, over a length, mm."""
+        if moves:
+            return 0.0
+        return 2.0 * length / self.speed if length else self.speed / 2.0 / self.motion.acceleration
 
     @property
     def seconds(self) -> float:
@@ -195,6 +222,12 @@ class Run:
     def frame(self) -> Bounds:
         """Of all tracks and the blank."""
         return united([self.bounds, *map(_box, self.blank)])
+
+    @property
+    def takes(self) -> tuple[float, float]:
+        """mm across and up that it takes of the sheet, blank and marks and all."""
+        x0, y0, x1, y1 = self.frame
+        return x1 - x0, y1 - y0
 
     @property
     def seconds(self) -> float:
@@ -321,8 +354,8 @@ def _filled(
         raise wrong_field(f"{where}.filling.pitch", reason)
     lines = filling_lines(area, recipe.filling)
     names = tuple(dict.fromkeys(group.name for group in groups))
-    overscan = recipe.filling.overscan
-    return names, tuple(Track(line, 0, 0.0, overscan) for line in lines * recipe.repeats)
+    once = [Track(one.points, 0, row=one.row) for one in lines]
+    return names, tuple(once * recipe.repeats)
 
 
 def _length(points: Points) -> float:
