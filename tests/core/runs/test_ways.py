@@ -8,6 +8,7 @@ import unittest
 import numpy as np
 import shapely
 
+from tests.makings import document, workpiece
 from ulvent.core.recipe import Filling, Tabs
 from ulvent.core.runs.few_moves import moves, thinned
 from ulvent.core.runs.leads import Leads, arcs
@@ -174,6 +175,21 @@ class Times(unittest.TestCase):
             self.assertAlmostEqual(
                 seconds_along(line, 100.0, motion), straight_seconds(length, 100.0, 1000.0)
             )
+
+    def test_rows_are_filled_at_a_steady_speed(self) -> None:
+        """A board of 50 × 20 mm in two rows; 5 mm of overscan from rest to 100 mm/s take
+        2 * 5 / 100 s."""
+        boards = {"kind": "rectangle", "width": 50, "height": 20}
+        piece = document(blank=boards, letterings=[], guides=[], edge="engrave")
+        fill = {"id": "f", "tool": "beam-fill", "works": [{"what": "edge"}], "speed": 100,
+                "filling": {"pitch": 10, "overscan": 5}}  # fmt: skip
+        (one,) = workpiece({**piece, "run": {"passes": [fill]}}).run.passes
+        row = 2.0 * 5.0 / 100.0 + 50.0 / 100.0 + 2.0 * 5.0 / 100.0
+        first = straight_seconds(float(np.hypot(5.0, 5.0)), 200.0, 1000.0)
+        between = straight_seconds(10.0, 200.0, 1000.0)
+        self.assertEqual(len(one.tracks), 2)
+        self.assertAlmostEqual(one.seconds, first + row + between + row)
+        self.assertAlmostEqual(one.idle, float(np.hypot(5.0, 5.0)) + 10.0 + 4 * 5.0)
 
     def test_it_stops_where_it_turns_back(self) -> None:
         motion = Motion(acceleration=1000.0)

@@ -90,7 +90,8 @@ def filling_lines(area: Region, filling: Filling) -> list[RowLine]:
 
 def _way(points: Points) -> Points:
     way: Points = points[1] - points[0]
-    return way / np.hypot(*way)
+    way /= np.hypot(*way)
+    return way
 
 
 def rows_of(area: Region, pitch: float) -> float:
