@@ -24,7 +24,8 @@ from ulvent.machines import BeamMachine, Bed, Plotter
 ROOM = 25.0
 """mm round what is worked on: leads, overscan and pivots go beyond it."""
 WORKS = ({"what": "cut"}, {"what": "letters", "of": "t"}, {"what": "ticks", "of": "d"},
-         {"what": "guide", "of": "b"}, {"what": "letters", "of": "d"})  # fmt: skip
+         {"what": "guide", "of": "b"}, {"what": "letters", "of": "d"},
+         {"what": "marks"})  # fmt: skip
 
 
 def sheet(seed: int) -> dict[str, Any]:
@@ -47,9 +48,17 @@ def sheet(seed: int) -> dict[str, Any]:
             "filling": {"pitch": pick.choice([0.4, 1, 7]), "angle": pick.uniform(-400, 400),
                         "overscan": pick.choice([0, 3])},
         }  # fmt: skip
+        places = [(pick.uniform(-80, 80), pick.uniform(-80, 80)) for _ in range(4)]
         if maybe() < 0.4:
-            made["tabs"] = {"number": pick.randint(1, 9), "width": pick.choice([0.2, 2, 15]),
-                            "height": pick.choice([0, 0.1, 5])}  # fmt: skip
+            made["tabs"] = {"number": pick.randint(0, 9), "width": pick.choice([0.2, 2, 15]),
+                            "height": pick.choice([0, 0.1, 5]), "apart": pick.choice([0, 0, 7]),
+                            "at": pick.choice([[], places])}  # fmt: skip
+        if maybe() < 0.3:
+            made["begins"] = places
+        if maybe() < 0.3:
+            made["kerf"] = [{"width": pick.choice([0.1, 0.4, 3]), "edges": maybe() < 0.5,
+                             "side": pick.choice(["outward", "inward"]),
+                             "of": pick.choice([None, "t", ""])}]  # fmt: skip
         if maybe() < 0.3:
             made["pause"] = pick.choice(["blade in", "(x) ; % G0 X99999", "später weiter"])
         return made
@@ -59,6 +68,14 @@ def sheet(seed: int) -> dict[str, Any]:
         "mirrored": pick.random() < 0.3,
         "weeding": pick.choice([0, 0, 4]),
         "rehearsal": pick.choice(["off", "off", "off", "path", "bounds"]),
+        "marks": pick.choice([0, 0, 3]),
+        "at": (10, 10),
+        "paper": pick.choice(["one", "a4", "letter"]),
+        "gcode": {
+            "unit": pick.choice(["mm", "inch"]),
+            "arcs": pick.random() < 0.7,
+            "preamble": pick.choice(["", "G54\nG4 P0.1"]),
+        },
     }
     guides = [
         {"id": "a", "kind": "line", "length": 90, "centre": [0, 10]},
@@ -130,9 +147,9 @@ def _burnt(run: Run, data: bytes) -> list[str]:
 
 
 def _bed(run: Run) -> Bed:
-    """A bed as large as the blank: nothing may leave it."""
+    """A bed as large as the blank with room for marks round it: nothing may leave it."""
     side = max(float(ring.max()) for ring in run.blank)
-    return Bed(side, side)
+    return Bed(side + 10.0, side + 10.0)
 
 
 def main() -> None:

@@ -37,3 +37,11 @@ class WebTest(unittest.TestCase):
         if field is not None:
             self.assertIn(field, [error["field"] for error in problem["errors"]])
         return problem
+
+
+def answered(channel: Any) -> dict[str, Any]:
+    """The next answer that is more than a sign of life."""
+    while (heard := channel.receive_json())["working"]:
+        pass
+    found: dict[str, Any] = heard
+    return found

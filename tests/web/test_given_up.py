@@ -14,7 +14,7 @@ from typing import Any
 from unittest.mock import MagicMock, patch
 
 from tests.makings import document
-from tests.web.served import HOME, LIVE, WebTest
+from tests.web.served import HOME, LIVE, WebTest, answered
 from ulvent.web.live_answers import replies
 
 WORDS = "QUILLMERE ORCHARD AND OLD RUSSET PEARS "
@@ -131,14 +131,6 @@ class Gone(WebTest):
 def shown(answer: dict[str, Any]) -> list[Any]:
     """What of an answer does not name the process that it was made in."""
     return [(one["matrices"], one["places"]) for one in answer["scene"]["letterings"]]
-
-
-def answered(channel: Any) -> dict[str, Any]:
-    """The next answer that is more than a sign of life."""
-    while (heard := channel.receive_json())["working"]:
-        pass
-    found: dict[str, Any] = heard
-    return found
 
 
 def eventually(holds: Callable[[], bool]) -> None:

@@ -8,7 +8,7 @@ import unittest
 from tests import zoo
 from tests.formats import samples
 from tests.makings import document
-from tests.web.served import LIVE, WebTest
+from tests.web.served import LIVE, WebTest, answered
 from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides import guide_curves
 from ulvent.core.recipe import parse_guide, parse_piece
@@ -168,7 +168,7 @@ class LiveGuides(WebTest):
         headers = {"Origin": "http://127.0.0.1:8480"}
         with self.client.websocket_connect(LIVE, headers=headers) as channel:
             channel.send_json({"sequence": 1, "piece": piece, **request})
-            return channel.receive_json()
+            return answered(channel)
 
     def test_a_pulled_point_moves_the_letters_with_it(self) -> None:
         piece = document(guides=[{"id": "rim", **zoo.RECIPES["drawn"]}])

@@ -63,7 +63,7 @@ class Sent(WebTest):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
-        self.simulated = simulated_machines(Path(folder.name), pace=0.0)
+        self.simulated = simulated_machines(Path(folder.name), pace=60.0)
         for one in self.simulated:
             self.addCleanup(one.close)
         self.app = create_app(empty_engine(), PORT, simulated=self.simulated)
@@ -121,8 +121,10 @@ class Sent(WebTest):
         self.assertLess(self.client.get(f"/api/machines/{machine.id}/came-out").json()["done"], 99)
 
     def test_faults_that_are_open_and_pieces_that_have_changed_are_not_sent(self) -> None:
-        tight = {"kind": "disc", "diameter": 40}
-        piece = self.created(blank=tight)
+        # The board is cut out before its letters are drawn.
+        out = {"id": "a", "tool": "beam", "works": [{"what": "edge"}]}
+        draw = {"id": "b", "tool": "pen", "works": [{"what": "letters", "of": "t"}]}
+        piece = self.created(**SIGN, run={"passes": [out, draw]})
         machine = self.simulated[0].machine
         new = {"piece_id": piece["id"], "revision": piece["revision"]}
         answer = self.client.post(f"/api/machines/{machine.id}/jobs", json=new)

@@ -12,7 +12,7 @@ from sqlalchemy import create_engine
 from starlette.websockets import WebSocketDisconnect
 
 from tests.makings import document, with_lettering
-from tests.web.served import HOME, LIVE, PORT, WebTest
+from tests.web.served import HOME, LIVE, PORT, WebTest, answered
 from ulvent.formats.json_file import LARGEST
 from ulvent.web.app import create_app
 
@@ -195,7 +195,7 @@ class Health(WebTest):
 class Live(WebTest):
     def ask(self, channel: Any, **request: Any) -> dict[str, Any]:
         channel.send_text(json.dumps({"sequence": 1, "piece": document(), **request}))
-        return json.loads(channel.receive_text())
+        return answered(channel)
 
     def channel(self) -> Any:
         return self.client.websocket_connect(LIVE, headers={"Origin": HOME})
@@ -230,7 +230,7 @@ class Live(WebTest):
             moved = self.ask(
                 channel, hold=True, acts=[{"act": "slide-by", "lettering": "name", "by": 9}]
             )
-            scene = json.loads(channel.receive_text())
+            scene = answered(channel)
         self.assertIsNone(moved["scene"])
         self.assertEqual(moved["sequence"], scene["sequence"])
         (line,), (whole,) = moved["moved"]["lines"], scene["scene"]["letterings"]

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from cmath import phase
+from collections.abc import Callable, Iterator, Sequence
 from typing import NamedTuple, TypeVar
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Point, Points
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Point, Points
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.segments import as_point
 
@@ -28,22 +29,49 @@ def thinned(points: Points, off: float) -> Points:
 def that_matter(points: Points, off: float) -> Booleans:
     """(n,) which points of a line are needed so that none left out is farther `off` it, mm.
 
-    By Douglas and Peucker's way, 1973.
+    By Douglas and Peucker's way, 1973, with all chords of one depth at once.
     """
     kept = np.zeros(len(points), dtype=bool)
     kept[[0, -1]] = True
-    waiting = [(0, len(points) - 1)]
-    while waiting:
-        first, last = waiting.pop()
-        if last - first < 2:
-            continue
-        far = _from_chord(points[first + 1 : last], points[first], points[last])
-        worst = int(far.argmax())
-        if far[worst] > off:
-            middle = first + 1 + worst
-            kept[middle] = True
-            waiting += [(first, middle), (middle, last)]
-    return kept
+    first, last = np.array([0]), np.array([len(points) - 1])
+    while True:
+        wide = last - first > 1
+        first, last = first[wide], last[wide]
+        if not len(first):
+            return kept
+        worst = _farthest_within(points, first, last, off)
+        split = worst >= 0
+        first, middle, last = first[split], worst[split], last[split]
+        kept[middle] = True
+        first, last = np.concatenate([first, middle]), np.concatenate([middle, last])
+
+
+def _farthest_within(points: Points, first: Integers, last: Integers, off: float) -> Integers:
+    """(c,) of each chord the point between its ends that is farthest off it; -1: none is too far.
+
+    first, last
+        (c,) the indices of its ends, with points between them
+    """
+    counts = last - first - 1
+    begins = np.cumsum(counts) - counts
+    chord = np.repeat(np.arange(len(counts)), counts)
+    inner = np.arange(len(chord)) - begins[chord] + first[chord] + 1
+    start = points[first]
+    way = points[last] - start
+    squares = np.einsum("ni,ni->n", way, way)
+    away = points[inner] - start[chord]
+    share = (
+        np.einsum("ni,ni->n", away, way[chord]) / np.maximum(squares, np.finfo(float).tiny)[chord]
+    )
+    share = np.where(squares[chord] > 0.0, np.clip(share, 0.0, 1.0), 0.0)
+    rest = away - share[:, None] * way[chord]
+    far = np.hypot(rest[:, 0], rest[:, 1])
+    most = np.maximum.reduceat(far, begins)
+    # The first of those that are farthest.
+    hits = np.flatnonzero(far == most[chord])
+    _, places = np.unique(chord[hits], return_index=True)
+    found: Integers = np.where(most > off, inner[hits[places]], -1)
+    return found
 
 
 def once_each(make: Callable[[Points], R]) -> Callable[[Points], R]:
@@ -73,8 +101,9 @@ class Move(NamedTuple):
 def moves(points: Points, off: float, arcs: bool = True) -> Iterator[Move]:
     """Few moves along a line (k, 2) from its first point on, none farther `off` it, mm."""
     at, last = 0, len(points) - 1
+    plane = [complex(x, y) for x, y in points.tolist()]
     while at < last:
-        end, arc = _longest_arc(points, at, off) if arcs else (at, None)
+        end, arc = _longest_arc(plane, at, off) if arcs else (at, None)
         if arc is not None:
             yield arc
             at = end
@@ -92,12 +121,12 @@ def _longest_chord(points: Points, at: int, off: float) -> int:
     return _farthest(at + 1, len(points) - 1, fits)
 
 
-def _longest_arc(points: Points, at: int, off: float) -> tuple[int, Move | None]:
+def _longest_arc(points: Sequence[complex], at: int, off: float) -> tuple[int, Move | None]:
     least = at + _LEAST_POINTS
-    if least >= len(points) or _arc(points[at : least + 1], off) is None:
+    if least >= len(points) or _arc(points, at, least, off) is None:
         return at, None
-    end = _farthest(least, len(points) - 1, lambda one: _arc(points[at : one + 1], off) is not None)
-    return end, _arc(points[at : end + 1], off)
+    end = _farthest(least, len(points) - 1, lambda one: _arc(points, at, one, off) is not None)
+    return end, _arc(points, at, end, off)
 
 
 def _farthest(known: int, last: int, fits: Callable[[int], bool]) -> int:
@@ -116,34 +145,32 @@ def _farthest(known: int, last: int, fits: Callable[[int], bool]) -> int:
     return low
 
 
-def _arc(points: Points, off: float) -> Move | None:
-    """The arc that a stretch lies on, through its ends and its middle; none where it does not."""
-    a, m, b = points[0], points[len(points) // 2], points[-1]
-    (ux, uy), (vx, vy) = (m - a).tolist(), (b - a).tolist()
-    cross = 2.0 * (ux * vy - uy * vx)
+def _arc(points: Sequence[complex], first: int, last: int, off: float) -> Move | None:
+    """The arc that a stretch lies on, through its ends and its middle; none where it does not.
+
+    Most stretches are told after a few points: figures one by one are quicker here than arrays.
+    """
+    a, b = points[first], points[last]
+    u, v = points[first + (last - first + 1) // 2] - a, b - a
+    cross = 2.0 * (u.real * v.imag - u.imag * v.real)
     if abs(cross) <= JOINT:
         return None
-    uu, vv = ux * ux + uy * uy, vx * vx + vy * vy
-    off_a = np.array([vy * uu - uy * vv, ux * vv - vx * uu]) / cross
-    radius = float(np.hypot(*off_a))
+    uu, vv = abs(u) ** 2, abs(v) ** 2
+    centre = a + complex(v.imag * uu - u.imag * vv, u.real * vv - v.real * uu) / cross
+    radius = abs(a - centre)
     if radius > _LARGEST_RADIUS:
         return None
-    centre = a + off_a
-    spokes = points - centre
-    middles = (spokes[1:] + spokes[:-1]) / 2.0
-    if np.abs(np.hypot(*spokes.T) - radius).max() > off:
-        return None
-    if np.abs(np.hypot(*middles.T) - radius).max() > off:
-        return None
-    turns = spokes[:-1, 0] * spokes[1:, 1] - spokes[:-1, 1] * spokes[1:, 0]
-    steps = np.arctan2(turns, np.einsum("ni,ni->n", spokes[:-1], spokes[1:]))
-    if not _one_way(steps) or abs(steps.sum()) > _MOST_SWEEP:
-        return None
-    return Move(as_point(b), as_point(centre), 1 if steps.sum() > 0.0 else -1)
-
-
-def _one_way(steps: Floats) -> bool:
-    return bool((steps > 0.0).all() or (steps < 0.0).all())
+    spoke, sweep = a - centre, 0.0
+    for index in range(first + 1, last + 1):
+        before, spoke = spoke, points[index] - centre
+        if abs(abs(spoke) - radius) > off or abs(abs(spoke + before) / 2.0 - radius) > off:
+            return None
+        step = phase(spoke * before.conjugate())
+        sweep += step
+        # All steps turn one way, and come to less than the most.
+        if step * sweep <= 0.0 or abs(sweep) > _MOST_SWEEP:
+            return None
+    return Move((b.real, b.imag), (centre.real, centre.imag), 1 if sweep > 0.0 else -1)
 
 
 def _from_chord(points: Points, first: Points, last: Points) -> Floats:
