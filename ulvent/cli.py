@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import contextlib
 import gc
+import json
 import os
 import signal
 import sys
@@ -173,6 +174,30 @@ def proof(
     typer.echo("[" + ",\n ".join(lines) + "]")
     if proofed.faults:
         raise typer.Exit(1)
+
+
+@app.command()
+def run(piece: PieceFile, one_pass: OnePass = None) -> None:
+    """Print what each pass of a piece's run comes to, as JSON: lengths in mm, times in seconds."""
+    work = _workpiece(piece)
+    try:
+        found = work.run.only(one_pass) if one_pass else work.run
+    except UlventError as error:
+        _refuse(f"{piece}: {error}")
+    passes = [
+        {
+            "number": one.number,
+            "id": one.recipe.id,
+            "title": one.title,
+            "tool": one.recipe.tool,
+            "lines": len(one.names),
+            "drawn": round(one.drawn, 3),
+            "idle": round(one.idle, 3),
+            "seconds": round(one.seconds, 3),
+        }
+        for one in found.passes
+    ]
+    typer.echo(json.dumps({"passes": passes, "seconds": round(found.seconds, 3)}, indent=1))
 
 
 @app.command()

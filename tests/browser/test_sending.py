@@ -74,7 +74,7 @@ class Sent(SendingTest):
         expect(job.get_by_role("button", name=re.compile("^Go on from line"))).to_be_visible()
 
     def test_a_machine_of_ones_own_is_kept_and_must_be_allowed(self) -> None:
-        page, pane = self.sending("Gate name, one piece", "simulated-beam")
+        _, pane = self.sending("Gate name, one piece", "simulated-beam")
         pane.get_by_role("button", name="machines…").click()
         pane.get_by_role("button", name="Add a machine").click()
         pane.get_by_label("Name").fill("Shed plotter")

@@ -527,6 +527,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outlines/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Words
+         * @description The words of a table (CSV or TSV), to be taken for a lettering; nothing is kept.
+         */
+        post: operations["words_api_outlines_words_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/drawer": {
         parameters: {
             query?: never;
@@ -6993,6 +7013,14 @@ export interface components {
             input: "switch";
         };
         /**
+         * Table
+         * @description The words of a table, row by row.
+         */
+        Table: {
+            /** Rows */
+            rows: string[][];
+        };
+        /**
          * Tabs
          * @description What is left standing so that a part stays in its sheet.
          *
@@ -8865,6 +8893,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutlineBlank"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    words_api_outlines_words_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": unknown;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -7,6 +7,7 @@
   import Choice from '../../parts/Choice.svelte';
   import LengthField from '../../parts/LengthField.svelte';
   import FacePicker from './FacePicker.svelte';
+  import WordsFromFile from './WordsFromFile.svelte';
 
   interface Props {
     editor: Editor;
@@ -42,6 +43,7 @@
   );
 
   let words = $state<HTMLTextAreaElement | null>(null);
+  let taking = $state(false);
   $effect(() => {
     if (!words || editor.selection.fresh !== lettering.id) return;
     editor.selection.fresh = undefined;
@@ -94,6 +96,10 @@
     on:blur={() => void editor.finish()}
     on:keydown={enter}
   />
+  <button class="quiet taken" onclick={() => (taking = true)}>words from a table…</button>
+  {#if taking}
+    <WordsFromFile onclose={() => (taking = false)} onwords={(text) => { set({ text }); void editor.finish(); }} />
+  {/if}
 {/if}
 <FacePicker {editor} {lettering} onset={(face) => set({ face })} />
 <div class="three">
