@@ -21,6 +21,7 @@ FOUND_BY_REGISTERS = {"KIND", "STANCE", "ALL", "STEP", "CHECK", "FORMAT", "READE
 CALLED_BY_LIBRARIES = {
     "model_config",  # pydantic
     "endPath",  # fontTools' pens
+    "do_GET", "do_POST", "log_message",  # http.server
     "write_fixed_meta_data_for_testing",  # ezdxf
     "made_at", "added_at",  # columns that the database fills
     "down_revision", "branch_labels", "depends_on", "downgrade",  # alembic

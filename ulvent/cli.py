@@ -6,11 +6,9 @@ wrong and why; nothing is written then.
 
 from __future__ import annotations
 
-import contextlib
 import gc
 import json
 import os
-import signal
 import sys
 import tempfile
 from collections.abc import Callable, Iterable
@@ -337,22 +335,10 @@ def machine(
         known = "; ".join(f"{name}: {words}" for name, words in machines.FAULTS.items())
         _refuse(f"--fault: there is no fault “{fault}”; there are {known}")
     bed = machines.Bed(width, height, fault or None, after, pace=pace, kept=keep)
-    made = machines.Plotter(bed) if kind == "plotter" else machines.BeamMachine(bed)
     try:
-        listening = machines.Listening(made, port)
-        side_door = machines.SideDoor(bed, door) if door is not None else None
+        machines.stand(kind, bed, port, door, typer.echo)
     except OSError as error:
         _refuse(f"--port: {port} cannot be listened on: {error.strerror}")
-    # Also where it is started in the background, which leaves Ctrl-C unheard.
-    for sign in (signal.SIGINT, signal.SIGTERM):
-        signal.signal(sign, signal.default_int_handler)
-    typer.echo(f"A {kind} listens at 127.0.0.1:{listening.port}  (Ctrl-C stops it)")
-    if side_door is not None:
-        typer.echo(f"Its bed is seen at http://127.0.0.1:{side_door.port}/bed")
-    sys.stdout.flush()
-    with contextlib.suppress(KeyboardInterrupt):
-        listening.wait()
-    listening.close()
     typer.echo(f"{len(bed.done)} lines done")
     if picture is not None:
         from ulvent.machines.came_out import picture as drawn

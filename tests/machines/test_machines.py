@@ -23,7 +23,8 @@ from tests.reference.test_run_files import SIGN, apart, as_lines, outlines
 from tests.running import ULVENT
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS
-from ulvent.machines import BeamMachine, Bed, Fault, Listening, Plotter, farthest_apart, picture
+from ulvent.machines import BeamMachine, Bed, Fault, Listening, Plotter
+from ulvent.machines.came_out import farthest_apart, picture
 
 
 def sign(**more: Any) -> Workpiece:

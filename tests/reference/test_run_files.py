@@ -14,6 +14,7 @@ import subprocess
 import tempfile
 import unittest
 from collections.abc import Iterable
+from dataclasses import replace
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -297,6 +298,45 @@ class Pictures(unittest.TestCase):
         )
         self.assertLess(near[1].max(), 0.2)
 
+    def test_tiles_overlap_and_hold_all_of_it(self) -> None:
+        """Poppler's pictures of the tiles, laid by their crosses, are the drawing."""
+        work = demo("Gate name, one piece")
+        sheet = work.run.sheet.model_copy(update={"paper": "a4"})
+        data = RUN_FORMATS["pdf"].write(replace(work.run, sheet=sheet))
+        pages = pypdf.PdfReader(io.BytesIO(data)).pages
+        self.assertEqual(len(pages), 2)
+        found = []
+        with tempfile.TemporaryDirectory() as folder:
+            Path(folder, "run.pdf").write_bytes(data)
+            subprocess.run(
+                ["pdftoppm", "-r", "300", "-png", "run.pdf", "p"], check=True, cwd=folder
+            )
+            for column, path in enumerate(sorted(Path(folder).glob("p*.png"))):
+                size = [float(side) / 72.0 * 25.4 for side in pages[column].mediabox[2:]]
+                np.testing.assert_allclose(size, (210.0, 297.0), atol=0.01)
+                self.assertIn(f"column {column + 1} of 2", pages[column].extract_text())
+                picture = np.asarray(Image.open(path).convert("RGB")).astype(int)
+                rows, columns = np.nonzero(np.ptp(picture, axis=2) > 40)
+                dots = np.stack([columns + 0.5, len(picture) - rows - 0.5], axis=1) * 25.4 / 300.0
+                # Margins of 10 mm; the second column begins 190 - 10 mm farther on.
+                x0, y0 = work.run.frame[:2]
+                found.append(dots + (x0 - 10.0 + 180.0 * column, y0 - 10.0))
+        lines = shapely.MultiLineString([t.points for p in work.run.passes for t in p.tracks])
+        for dots in found:
+            self.assertLess(shapely.distance(lines, shapely.points(dots)).max(), 0.2)
+        marks = shapely.points(shapely.get_coordinates(lines.segmentize(1.0)))
+        every = shapely.STRtree(shapely.points(np.concatenate(found)))
+        self.assertLess(every.query_nearest(marks, return_distance=True)[1].max(), 0.2)
+
+    def test_the_run_sheet_says_what_to_set(self) -> None:
+        text = (
+            pypdf.PdfReader(io.BytesIO(RUN_FORMATS["run-sheet.pdf"].write(demo(FRAME).run)))
+            .pages[0]
+            .extract_text()
+        )
+        for words in ("Draw", "Pen", "60 mm/s", "80 %", "lower left corner", "In all"):
+            self.assertIn(words, text)
+
     def test_png_has_its_resolution(self) -> None:
         work = demo("Barrel head")
         with Image.open(io.BytesIO(RUN_FORMATS["png"].write(work.run))) as picture:
@@ -322,7 +362,14 @@ class ByPass(unittest.TestCase):
             layer = f"{one.number} - {one.title}"
             mine = [entity for entity in drawing.modelspace() if entity.dxf.layer == layer]
             self.assertEqual(len(mine), len(one.tracks))
-            first = np.array([point[:2] for point in mine[0].get_points()])
+            first = np.array([point[:2] for point in mine[0].get_points("xyb")])
+            # Its arcs lie on the track: ezdxf takes them apart and flattens them.
+            for entity, track in zip(mine[:20], one.tracks, strict=False):
+                line = shapely.LineString(track.points)
+                for part in entity.virtual_entities():
+                    if part.dxftype() == "ARC":
+                        flat = [(at.x, at.y) for at in part.flattening(0.0005)]
+                        self.assertLess(shapely.distance(line, shapely.points(flat)).max(), 0.003)
             np.testing.assert_allclose(first[[0, -1]], one.tracks[0].points[[0, -1]], atol=1e-9)
 
     def test_one_pass_alone(self) -> None:

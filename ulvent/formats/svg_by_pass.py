@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from xml.sax.saxutils import escape
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.outlines.path_text import number
 from ulvent.core.runs import Run
-from ulvent.core.runs.few_moves import once_each, thinned
+from ulvent.core.runs.few_moves import moves, once_each
 from ulvent.formats.svg_document import HAIRLINE, svg_document
 
 _OFF = 0.001
@@ -28,5 +29,14 @@ def write_svg_by_pass(run: Run) -> bytes:
 
 
 def _data(points: Points) -> str:
-    few = thinned(points, _OFF).tolist()
-    return "M" + "L".join(f"{number(x)} {number(-y)}" for x, y in few)
+    x, y = points[0].tolist()
+    data = [f"M{number(x)} {number(-y)}"]
+    for move in moves(points, _OFF):
+        end = f"{number(move.end[0])} {number(-move.end[1])}"
+        if move.turn:
+            # All arcs are less than half a turn; y is down, so what turns left sweeps back.
+            radius = number(math.dist(move.end, move.centre))
+            data.append(f"A{radius} {radius} 0 0 {int(move.turn < 0)} {end}")
+        else:
+            data.append(f"L{end}")
+    return "".join(data)

@@ -9,7 +9,7 @@ from ulvent.machines.beam_machine import BeamMachine
 from ulvent.machines.bed import FAULTS, Bed, Done, Fault
 from ulvent.machines.listening import Listening
 from ulvent.machines.plotter import Plotter
-from ulvent.machines.side_door import SideDoor
+from ulvent.machines.standing import stand
 
 __all__ = [
     "FAULTS",
@@ -19,5 +19,5 @@ __all__ = [
     "Fault",
     "Listening",
     "Plotter",
-    "SideDoor",
+    "stand",
 ]

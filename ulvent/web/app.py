@@ -18,7 +18,7 @@ from ulvent.store.added_faces import Faces
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
 from ulvent.store.jobs import Jobs
-from ulvent.store.machines import Machines
+from ulvent.store.machine_records import Machines
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web import (

@@ -19,7 +19,7 @@ from ulvent.machines import FAULTS, BeamMachine, Done, Plotter
 from ulvent.machines import Bed as SimulatedBed
 from ulvent.sending import NotNowError, Sender
 from ulvent.store.jobs import Job, Jobs, State
-from ulvent.store.machines import Machines
+from ulvent.store.machine_records import Machines
 from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf

@@ -27,7 +27,7 @@ from ulvent.sending import NotAllowedError, NotNowError
 from ulvent.store.added_faces import NoSuchFaceError
 from ulvent.store.drawer import NoSuchGuideError
 from ulvent.store.jobs import MachineBusyError, NoSuchJobError
-from ulvent.store.machines import NoSuchMachineError
+from ulvent.store.machine_records import NoSuchMachineError
 from ulvent.store.pieces import NoSuchPieceError, NothingToStepToError, StaleRevisionError
 from ulvent.web.simulated import NotThereError
 

@@ -21,9 +21,9 @@ from ulvent.core.curves.segments import as_point
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Tabs
 from ulvent.core.recipe.run_sheet import What
 from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
-from ulvent.core.runs.by_hand import Does, done_by_hand
 from ulvent.core.runs.few_moves import once_each, that_matter
 from ulvent.core.runs.loosened import loosened
+from ulvent.core.runs.on_the_drawing import Does, done_by_hand
 from ulvent.core.runs.timing import times_along
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS

@@ -49,6 +49,9 @@
     <SelectItem value="path" text="all of the path, tool up" />
   </Select>
   <LengthField label="Box for weeding, beyond what is cut by" value={sheet.weeding || null} empty="no box" onset={(weeding) => change({ weeding })} onclear={() => change({ weeding: 0 })} />
+  {#if sheet.weeding}
+    <LengthField label="Lines across that box, about every" value={sheet.weeding_apart || null} empty="none" onset={(apart) => change({ weeding_apart: apart })} onclear={() => change({ weeding_apart: 0 })} />
+  {/if}
   <Select size="sm" labelText="PDF on" selected={sheet.paper} on:update={(event) => change({ paper: event.detail as RunSheet['paper'] })}>
     <SelectItem value="one" text="one page, as large as it needs" />
     <SelectItem value="a4" text="tiles of A4" />

@@ -202,6 +202,8 @@ class RunSheet(Model):
     weeding
         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
         off; nothing: none
+    weeding_apart
+        mm between lines across that box, clear of what is cut, so that it comes off in strips
     paper
         what a PDF is printed on: one page as large as it needs, or tiles
     gcode
@@ -216,6 +218,7 @@ class RunSheet(Model):
     mirrored: bool = False
     rehearsal: Literal["off", "bounds", "path"] = "off"
     weeding: ToolSizeOrNone = 0.0
+    weeding_apart: ToolSizeOrNone = 0.0
     paper: Literal["one", "a4", "a3", "letter", "tabloid"] = "one"
     gcode: GcodeWords = GcodeWords()
 

@@ -7,19 +7,24 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from ulvent.core.base.arrays import Points
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import XY
 from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline, curve_of
 from ulvent.core.prepare import Group
 from ulvent.core.prepare.kerfs import Kerfs
 from ulvent.core.recipe.lying import Lie, corner_shares
-from ulvent.core.recipe.run_sheet import RunPass, RunSheet
+from ulvent.core.recipe.run_sheet import Filling, RunPass, RunSheet
 from ulvent.core.recipe.tool_sheet import PLAIN
 from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
+from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
 from ulvent.core.shapes.region import ring_area
 
+_SHORT = 0.1
+_CLEAR = 0.8
+"""mm that lines for weeding keep from what is cut."""
 _ARM = 3.0
 """mm from the middle of a mark to the ends of its lines."""
 
@@ -44,7 +49,8 @@ class Placing:
         self._zero = low + np.array(corner_shares(sheet.zero)) * (high - low) - np.array(sheet.at)
         self.box = (*(low - self._zero).tolist(), *(high - self._zero).tolist())
         self.marks = sheet.marks
-        self.mirrored, self.weeding, self.keeps = sheet.mirrored, sheet.weeding, keeps
+        self.mirrored, self.keeps = sheet.mirrored, keeps
+        self.weeding, self.weeding_apart = sheet.weeding, sheet.weeding_apart
 
     def to_piece(self, points: Points) -> Points:
         """From the machine's zero to the piece as it is designed, (k, 2) mm."""
@@ -82,7 +88,7 @@ def pass_lines(recipe: RunPass, groups: Sequence[Group], place: Placing) -> list
     if any(works.what == "marks" for works in recipe.works):
         lines += _marks(place, 1 + max((line.unit for line in lines), default=-1))
     if place.weeding and recipe.tool == "blade" and lines:
-        lines.append(_box_round(lines, place.weeding))
+        lines += _for_weeding(lines, place)
     return lines
 
 
@@ -127,6 +133,26 @@ def _laid(outline: Outline, place: Placing, unit: int, name: str) -> list[Line]:
         for points, closed in flat_contours(outline)
     )
     return [line for line in lines if len(line.points) > 1]
+
+
+def _for_weeding(lines: Sequence[Line], place: Placing) -> list[Line]:
+    """A box round what is cut, and lines across it that keep clear of that."""
+    box = _box_round(lines, place.weeding)
+    if not place.weeding_apart:
+        return [box]
+    rings = [line.points for line in lines if line.closed]
+    # They end just within the box, which is cut last.
+    whole = Region.of_rings([box.points]).offset(-_SHORT)
+    film = whole.minus(Region.of_rings(rings).filled().offset(_CLEAR))
+    if rows_of(film, place.weeding_apart) > MOST_LINES:
+        reason = f"makes more than {MOST_LINES} lines across the box"
+        raise wrong_field("run.weeding_apart", reason)
+    across = filling_lines(film, Filling(pitch=place.weeding_apart, overscan=0.0))
+    strips = [
+        Line(one.points, False, box.unit + 1 + index, "Line for weeding")
+        for index, one in enumerate(across)
+    ]
+    return [*strips, box]
 
 
 def _box_round(lines: Sequence[Line], margin: float) -> Line:

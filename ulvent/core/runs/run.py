@@ -20,10 +20,10 @@ from ulvent.core.prepare import Group
 from ulvent.core.prepare.kerfs import works_on
 from ulvent.core.recipe import ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs
-from ulvent.core.runs.by_hand import with_places
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
 from ulvent.core.runs.nesting import Line
+from ulvent.core.runs.on_the_drawing import with_places
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines, placing_of
 from ulvent.core.runs.raster_rows import MOST_LINES, Row, filling_lines, rows_of

@@ -9,8 +9,8 @@ from typing import NamedTuple
 from ulvent.core.base.tools import ToolKind
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
-from ulvent.core.runs.by_hand import works_of
 from ulvent.core.runs.nesting import LETTERING
+from ulvent.core.runs.on_the_drawing import works_of
 from ulvent.core.runs.usual import plain_sheet, tools_of
 
 

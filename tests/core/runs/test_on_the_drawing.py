@@ -11,7 +11,7 @@ import shapely
 from tests.makings import document, workpiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.runs import PassRun
-from ulvent.core.runs.by_hand import done_by_hand
+from ulvent.core.runs.on_the_drawing import done_by_hand
 from ulvent.core.workshop import Workpiece
 
 BOARD = {"kind": "rectangle", "width": 200, "height": 100}
@@ -94,3 +94,21 @@ class ByHand(unittest.TestCase):
         for does in ("begin", "tab", "work"):
             with self.assertRaisesRegex(PieceError, "lies there"):
                 with_done(board(), does, (100.0, 500.0))
+
+
+class Weeding(unittest.TestCase):
+    def test_lines_across_the_box_keep_clear_of_what_is_cut(self) -> None:
+        made = board(cut={"tool": "blade", "works": [{"what": "letters", "of": "words"}]})
+        sheet = made.piece.run.model_copy(update={"weeding": 4.0, "weeding_apart": 12.0})
+        (one,) = workpiece(made.piece.model_copy(update={"run": sheet})).run.passes
+        across = [line for line in one.lines if line.name == "Line for weeding"]
+        box = next(line for line in one.lines if line.name == "Box for weeding")
+        letters = [line for line in one.lines if line.closed and line is not box]
+        self.assertGreater(len(across), 3)
+        ink = shapely.union_all([shapely.Polygon(letter.points) for letter in letters])
+        for line in across:
+            self.assertGreater(shapely.LineString(line.points).distance(ink), 0.79)
+            self.assertTrue(shapely.Polygon(box.points).buffer(1e-6).covers(
+                shapely.LineString(line.points)))  # fmt: skip
+        # The box comes last: film that is off already would no longer lie still.
+        self.assertIs(one.lines[one.tracks[-1].line], box)
