@@ -5711,6 +5711,8 @@ export interface components {
          *     weeding
          *         mm from what a blade cuts to a box that it cuts round it, so that the film round it comes
          *         off; nothing: none
+         *     weeding_apart
+         *         mm between lines across that box, clear of what is cut, so that it comes off in strips
          *     paper
          *         what a PDF is printed on: one page as large as it needs, or tiles
          *     gcode
@@ -5761,6 +5763,11 @@ export interface components {
              * @default 0
              */
             weeding: number;
+            /**
+             * Weeding Apart
+             * @default 0
+             */
+            weeding_apart: number;
             /**
              * Paper
              * @default one
