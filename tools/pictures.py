@@ -111,6 +111,20 @@ def _run(camera: Camera) -> None:
     page.get_by_label("Time of the run").fill("95")
 
 
+def _sending(camera: Camera) -> None:
+    page = camera.open("Gate name, one piece", "/run")
+    page.get_by_role("button", name="Send to a machine").click()
+    pane = page.get_by_role("complementary", name="Sending")
+    pane.get_by_label("Machine", exact=True).select_option("simulated-beam")
+    pane.get_by_text("lay a fresh sheet").click()
+    pane.get_by_label("After instructions").fill("150")
+    page.keyboard.press("Enter")
+    pane.get_by_label("Let it fail, once").select_option("power lost")
+    pane.get_by_role("button", name="Send", exact=True).click()
+    pane.get_by_role("heading", name="It failed").wait_for(timeout=60_000)
+    page.wait_for_timeout(1500)
+
+
 PICTURES: dict[str, Callable[[Camera], object]] = {
     "shelf": Camera.shelf,
     "new-piece": _new_piece,
@@ -127,6 +141,7 @@ PICTURES: dict[str, Callable[[Camera], object]] = {
     "proof": lambda camera: camera.open("Crate stencil", "/proof"),
     "prepare": lambda camera: camera.open("Van sign", "/proof"),
     "run": _run,
+    "sending": _sending,
 }
 
 

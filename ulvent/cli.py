@@ -23,6 +23,7 @@ if TYPE_CHECKING:
     from ulvent.core.proof import Finding
     from ulvent.core.recipe import Piece
     from ulvent.core.workshop import Workpiece
+    from ulvent.machines import Fault
 
 app = typer.Typer(
     help="Ulvent fits lettering to circles and curves and gives outlines that are ready to cut.",
@@ -331,10 +332,7 @@ def machine(
     """
     from ulvent import machines
 
-    if fault and fault not in machines.FAULTS:
-        known = "; ".join(f"{name}: {words}" for name, words in machines.FAULTS.items())
-        _refuse(f"--fault: there is no fault “{fault}”; there are {known}")
-    bed = machines.Bed(width, height, fault or None, after, pace=pace, kept=keep)
+    bed = machines.Bed(width, height, _fault(fault), after, pace=pace, kept=keep)
     try:
         machines.stand(kind, bed, port, door, typer.echo)
     except OSError as error:
@@ -344,6 +342,15 @@ def machine(
         from ulvent.machines.came_out import picture as drawn
 
         _write(picture, drawn(bed))
+
+
+def _fault(name: str) -> Fault | None:
+    from ulvent.machines import FAULTS
+
+    if name and name not in FAULTS:
+        known = "; ".join(f"{name}: {words}" for name, words in FAULTS.items())
+        _refuse(f"--fault: there is no fault “{name}”; there are {known}")
+    return name or None
 
 
 @app.command()

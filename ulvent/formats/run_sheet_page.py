@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from html import escape
 from io import BytesIO
 from typing import Any
@@ -28,21 +29,26 @@ def write_run_sheet(run: Run) -> bytes:
         target, pagesize=A4, leftMargin=12 * mm, rightMargin=12 * mm, topMargin=14 * mm,
         bottomMargin=14 * mm, title="Run sheet", creator="Ulvent", invariant=1,
     )  # fmt: skip
-    sheet = run.sheet
-    x0, y0, x1, y1 = run.frame
-    corner = sheet.zero.replace("-", " ")
-    story: list[Flowable] = [
-        Paragraph("Run sheet", _TITLE),
-        _said(
-            f"{x1 - x0:.1f} × {y1 - y0:.1f} mm of sheet. The run begins at the piece's {corner}"
-            f"{'' if sheet.zero == 'centre' else ' corner'}, which lies {sheet.at[0]:g} mm across "
-            f"and {sheet.at[1]:g} mm up from the machine's zero."
-        ),
-    ]
+    page.build([Paragraph("Run sheet", _TITLE), *_lying(run), _table(run), *_notes(run)])
+    return target.getvalue()
+
+
+def _lying(run: Run) -> Iterator[Flowable]:
+    """How it lies, and whether it is anything else than a plain run."""
+    sheet, (width, height) = run.sheet, run.takes
+    corner = sheet.zero.replace("-", " ") + ("" if sheet.zero == "centre" else " corner")
+    yield _said(
+        f"{width:.1f} × {height:.1f} mm of sheet. The run begins at the piece's {corner}, which "
+        f"lies {sheet.at[0]:g} mm across and {sheet.at[1]:g} mm up from the machine's zero."
+    )
     if sheet.mirrored:
-        story.append(_said("Mirrored: it is cut from the back."))
+        yield _said("Mirrored: it is cut from the back.")
     if sheet.rehearsal != "off":
-        story.append(_said("A rehearsal: the tool stays up."))
+        yield _said("A rehearsal: the tool stays up.")
+    yield Spacer(1, 5 * mm)
+
+
+def _table(run: Run) -> Table:
     rows: list[list[Any]] = [list(_HEADS), *(_row(one) for one in run.passes)]
     table = Table(rows, colWidths=[width * mm for width in _WIDTHS], repeatRows=1)
     table.setStyle(
@@ -55,24 +61,21 @@ def write_run_sheet(run: Run) -> bytes:
             ]
         )
     )
-    story += [Spacer(1, 5 * mm), table, Spacer(1, 4 * mm)]
-    down, up = (sum(part) for part in zip((0.0, 0.0), *_lengths(run), strict=True))
-    story.append(
-        _said(f"In all {_time(run.seconds)}: {down / 1000:.2f} m down, {up / 1000:.2f} m up.")
-    )
+    return table
+
+
+def _notes(run: Run) -> Iterator[Flowable]:
+    """All of it together, what is asked for, and what waits."""
+    yield Spacer(1, 4 * mm)
+    down = sum(one.drawn for one in run.passes) / 1000.0
+    up = sum(one.idle for one in run.passes) / 1000.0
+    yield _said(f"In all {_time(run.seconds)}: {down:.2f} m down, {up:.2f} m up.")
     for one in run.passes:
         if one.recipe.pause:
-            story.append(_said(f"Before pass {one.number}: {one.recipe.pause}"))
-    held = [recipe for recipe in sheet.passes if recipe.held]
+            yield _said(f"Before pass {one.number}: {one.recipe.pause}")
+    held = [recipe.name or recipe.id for recipe in run.sheet.passes if recipe.held]
     if held:
-        names = ", ".join(recipe.name or recipe.id for recipe in held)
-        story.append(_said(f"Held back for another time: {names}"))
-    page.build(story)
-    return target.getvalue()
-
-
-def _lengths(run: Run) -> list[tuple[float, float]]:
-    return [(one.drawn, one.idle) for one in run.passes]
+        yield _said(f"Held back for another time: {', '.join(held)}")
 
 
 def _row(one: PassRun) -> list[Any]:

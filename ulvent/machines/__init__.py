@@ -9,7 +9,7 @@ from ulvent.machines.beam_machine import BeamMachine
 from ulvent.machines.bed import FAULTS, Bed, Done, Fault
 from ulvent.machines.listening import Listening
 from ulvent.machines.plotter import Plotter
-from ulvent.machines.standing import stand
+from ulvent.machines.stand_alone import stand
 
 __all__ = [
     "FAULTS",

@@ -80,7 +80,7 @@ class Plotter:
         except ValueError:
             self.error = WRONG_FIGURES
             return b""
-        if self.bed.fails("garbled"):
+        if values and self.bed.fails("garbled"):
             values = [value + 400.0 for value in values]
         if self.bed.fault == "no sheet" and word in ("PD", "SP"):
             self.error = OUT_OF_REACH

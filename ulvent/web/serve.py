@@ -18,6 +18,7 @@ from types import FrameType
 import structlog
 import uvicorn
 from fastapi import FastAPI
+from sqlalchemy import Engine
 
 from ulvent.core.base.errors import UlventError
 from ulvent.crew import Crew
@@ -30,7 +31,7 @@ from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
 from ulvent.web.app import PAGE, create_app
 from ulvent.web.bench import PRELOADED
-from ulvent.web.simulated import simulated_machines
+from ulvent.web.simulated import SimulatedMachine, simulated_machines
 
 log = structlog.get_logger()
 
@@ -58,6 +59,8 @@ def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[
         to listen on; `None` takes 8480 or the next one that is free, 0 whichever is free
     allowed
         addresses of machines that may be reached, besides the simulated ones
+
+    Over 40 lines, since each thing that is started is stopped in reverse.
     """
     if not (PAGE / "index.html").is_file():
         raise UlventError(f"the page is not built: {PAGE} is empty; `./start` builds it")
@@ -84,10 +87,7 @@ def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[
         say("Bringing the tables up to date")
         migrate(engine)
         Drawer(engine).load_once(DRAWER_NOTE, drawer_guides())
-        Jobs(engine).break_off("Ulvent ended while it was being sent")
-        simulated = simulated_machines(var)
-        for one in simulated:
-            stack.callback(one.close)
+        simulated = _machines(engine, var, stack)
         if not empty:
             _load_demo(Pieces(engine), say)
         listener = _listener(port)
@@ -101,6 +101,15 @@ def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[
         say(f"Ulvent is ready at {address}  (Ctrl-C stops it)")
         _run(_server(application), listener)
         say("Stopping")
+
+
+def _machines(engine: Engine, var: Path, stack: contextlib.ExitStack) -> list[SimulatedMachine]:
+    """The simulated machines; what was being sent to any when Ulvent ended is broken off."""
+    Jobs(engine).break_off("Ulvent ended while it was being sent")
+    simulated = simulated_machines(var)
+    for one in simulated:
+        stack.callback(one.close)
+    return simulated
 
 
 def _load_demo(pieces: Pieces, say: Say) -> None:

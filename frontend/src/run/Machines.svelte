@@ -14,7 +14,7 @@
 
   function fresh(): Machine {
     return {
-      id: crypto.randomUUID(),
+      id: `m-${crypto.randomUUID()}`,
       name: '',
       format: 'plt',
       bed: { width: 600, height: 400, zero: 'lower-left' },
