@@ -15,7 +15,7 @@
 </script>
 
 <section aria-label="What came out" class="particulars">
-  <h3>On its bed</h3>
+  <h3 class="ruled">On its bed</h3>
   {#if seen}
     <img src={`/api/machines/${machine}/picture?${sent.looked}`} alt="The bed: what was meant is pale, what was done dark, what is wrong red" />
     <p>
@@ -41,14 +41,6 @@
 </section>
 
 <style>
-  h3 {
-    margin: 16px 0 8px;
-    border-top: 1px solid var(--line);
-    padding-top: 12px;
-    font-size: 14px;
-    font-weight: 600;
-  }
-
   img {
     display: block;
     border: 1px solid var(--line);

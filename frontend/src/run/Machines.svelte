@@ -81,13 +81,6 @@
 {/if}
 
 <style>
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    align-items: end;
-    gap: 8px 12px;
-  }
-
   .row {
     display: flex;
     gap: 8px;

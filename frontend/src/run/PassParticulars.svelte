@@ -50,7 +50,7 @@
     pass?.works.some((mine) => sameWorks(mine, one)) ?? false;
 </script>
 
-<aside aria-label="Particulars">
+<aside class="right" aria-label="Particulars">
   {#if scene && pass && shown && tool}
     <h2 class="particulars">Pass {shown.number} <span>· {tool.title}</span></h2>
     <div class="fields particulars">
@@ -135,13 +135,6 @@
 </aside>
 
 <style>
-  aside {
-    border-left: 1px solid var(--line);
-    padding: 16px;
-    background: var(--paper);
-    overflow: auto;
-  }
-
   fieldset {
     margin: 0;
     border: 0;
@@ -152,13 +145,6 @@
     margin-bottom: 4px;
     color: var(--ink-soft);
     font-size: 12px;
-  }
-
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    align-items: end;
-    gap: 8px 12px;
   }
 
   p {

@@ -49,7 +49,7 @@
   }
 </script>
 
-<aside aria-label="Sending">
+<aside class="right" aria-label="Sending">
   {#if edited}
     <Machines {sent} onclose={() => (edited = false)} />
   {:else}
@@ -91,7 +91,7 @@
 
     {#if job}
       <section aria-label="Job" class="particulars">
-        <h3>{STATES[job.state]}{#if job.machine.id !== wanted}<span> · {job.machine.name}</span>{/if}</h3>
+        <h3 class="ruled">{STATES[job.state]}{#if job.machine.id !== wanted}<span> · {job.machine.name}</span>{/if}</h3>
         {#if job.reason}<p class={job.state === 'asking' ? 'asks' : 'warning'} role="alert">{job.reason}</p>{/if}
         <ProgressBar
           size="sm"
@@ -141,21 +141,6 @@
 </aside>
 
 <style>
-  aside {
-    border-left: 1px solid var(--line);
-    padding: 16px;
-    background: var(--paper);
-    overflow: auto;
-  }
-
-  h3 {
-    margin: 16px 0 8px;
-    border-top: 1px solid var(--line);
-    padding-top: 12px;
-    font-size: 14px;
-    font-weight: 600;
-  }
-
   h3 span {
     color: var(--ink-soft);
     font-weight: 400;

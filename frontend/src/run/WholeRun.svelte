@@ -75,13 +75,6 @@
 </div>
 
 <style>
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    align-items: end;
-    gap: 8px 12px;
-  }
-
   p {
     margin: 0;
     color: var(--ink-soft);
