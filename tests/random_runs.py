@@ -69,7 +69,7 @@ def sheet(seed: int) -> dict[str, Any]:
         "weeding": pick.choice([0, 0, 4]),
         "rehearsal": pick.choice(["off", "off", "off", "path", "bounds"]),
         "marks": pick.choice([0, 0, 3]),
-        "at": (10, 10),
+        "at": (20, 20),
         "paper": pick.choice(["one", "a4", "letter"]),
         "gcode": {
             "unit": pick.choice(["mm", "inch"]),
@@ -149,7 +149,7 @@ def _burnt(run: Run, data: bytes) -> list[str]:
 def _bed(run: Run) -> Bed:
     """A bed as large as the blank with room for marks round it: nothing may leave it."""
     side = max(float(ring.max()) for ring in run.blank)
-    return Bed(side + 10.0, side + 10.0)
+    return Bed(side + 20.0, side + 20.0)
 
 
 def main() -> None:

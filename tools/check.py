@@ -61,7 +61,7 @@ GROUPS: dict[str, list[Command]] = {
     "tests of the core: steps, shapes": _tests(
         "tests.core.steps", "tests.core.shapes", "tests.core.prepare", "tests.core.proof"
     ),
-    "tests of the core: runs": _tests("tests.core.runs"),
+    "tests of the core: runs, stitches": _tests("tests.core.runs", "tests.core.stitches"),
     "tests of the core: the rest": _tests(
         "tests.core.acts", "tests.core.base", "tests.core.drawing", "tests.core.faces",
         "tests.core.layout", "tests.core.recipe",

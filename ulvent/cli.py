@@ -42,7 +42,8 @@ OutFile = Annotated[
     Path,
     typer.Argument(
         metavar="OUT",
-        help="The file to write: .svg, .dxf, .plt, .gcode, .pdf or .png.",
+        help="The file to write: .svg, .dxf, .plt, .gcode, .pdf, .png, or stitches: .dst, .exp, "
+        ".pes, .jef, .vp3.",
         show_default=False,
     ),
 ]
@@ -133,13 +134,19 @@ def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiec
     """What writes a piece, or its run, in the format of a file's ending."""
     from ulvent.formats.out import FORMATS
     from ulvent.formats.run_out import RUN_FORMATS
+    from ulvent.formats.thread_out import THREAD_FORMATS
 
-    known = sorted({**FORMATS, **RUN_FORMATS}, key=len, reverse=True)
+    known = sorted({**FORMATS, **RUN_FORMATS, **THREAD_FORMATS}, key=len, reverse=True)
     name = next((one for one in known if out.name.lower().endswith(f".{one}")), "")
     if name in FORMATS and one_pass is None:
         return lambda work: FORMATS[name].write(work, guides)
+    if name in THREAD_FORMATS:
+        if one_pass is not None:
+            _refuse("--pass: a stitch file has all of the thread")
+        return lambda work: THREAD_FORMATS[name].write(work.embroidery)
     if name not in RUN_FORMATS:
-        endings = ", ".join(f".{one}" for one in {**FORMATS, **RUN_FORMATS})
+        every = {**FORMATS, **RUN_FORMATS, **THREAD_FORMATS}
+        endings = ", ".join(f".{one}" for one in every)
         _refuse(f"{out}: the file must end in one of {endings}")
     if guides:
         _refuse("--guides: a run has only what its passes work on; let one work on the guide")

@@ -16,6 +16,7 @@ from typing import TYPE_CHECKING, Any, TypeVar
 from cachetools import LRUCache
 
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.layout import FaceNamed, Layout, lay_out, solved
 from ulvent.core.recipe import Piece, parse_piece
 
@@ -23,13 +24,20 @@ if TYPE_CHECKING:
     from ulvent.core.prepare import Group, Prepared
     from ulvent.core.proof import Finding, OtherFaces, Proof, Remedy
     from ulvent.core.runs import Run
+    from ulvent.core.stitches import Embroidery
 
 # Preparing and proof are imported when they are asked for: who only measures needs neither.
 
 ROOM = 192_000_000
 """Bytes that what is remembered may take up."""
 _BYTES_A_PIECE = 300_000
-_BYTES_A_LETTER = {"layout": 10_000, "ready": 40_000, "proof": 80_000, "run": 20_000}
+_BYTES_A_LETTER = {
+    "layout": 10_000,
+    "ready": 40_000,
+    "proof": 80_000,
+    "run": 20_000,
+    "embroidery": 20_000,
+}
 """What a piece takes up, and what each letter adds with each thing that is made of it: about the
 most that was measured, over the demo's pieces and random ones."""
 
@@ -137,6 +145,21 @@ class Workpiece:
         from ulvent.core.runs import run_of
 
         return self._once("run", lambda: run_of(self.layout, self.groups))
+
+    @property
+    def embroidery(self) -> Embroidery:
+        """It in thread, on woven cotton.
+
+        Raises
+        ------
+        PieceError
+            As `lay_out` and `prepared` do.
+        """
+        from ulvent.core.stitches import CLOTHS, sewn
+
+        cloth = next(iter(CLOTHS.values()))
+        colours = {output: self.piece.colour(output) for output in OUTPUTS}
+        return self._once("embroidery", lambda: sewn(self.groups, colours, cloth))
 
     @property
     def proof(self) -> Proof:

@@ -9,6 +9,7 @@ from typing import Literal
 from ulvent.core.base.inputs import Values
 from ulvent.core.outlines import FileOutline
 from ulvent.core.runs import Run
+from ulvent.core.stitches import Embroidery
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.program import Block
 
@@ -62,6 +63,19 @@ class RunFormat(_Kind):
     rank: float
     write: Callable[[Run], bytes]
     blocks: Callable[[Run], Iterator[Block]] | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class ThreadFormat(_Kind):
+    """A format in which thread is taken to a machine.
+
+    write
+        the bytes of a file
+    """
+
+    media_type: str
+    rank: float
+    write: Callable[[Embroidery], bytes]
 
 
 @dataclass(frozen=True, eq=False)

@@ -3,6 +3,7 @@
 const HELP: Record<string, string> = {
   // ---------------------------------------------------------------- words and place
   Words: 'What it says. Enter ends the words; Shift and Enter begin another line.',
+  'words from a table…': 'Takes words from a CSV or TSV file: a row of it, or all rows one after the other.',
   Face: 'The font that the letters are taken from.',
   Height: 'How high a flat capital is, as it will be cut. “Measured” on the page Letters says of what else.',
   'As high as fits': 'Solved: the largest height with which all words have room. Type a figure to end the fit.',

@@ -77,6 +77,11 @@ def _dot(part: Region) -> Polyline:
     return Polyline(np.array([[x - reach, y], [x + reach, y]]), False)
 
 
+def strokes_of(part: Region) -> list[Polyline]:
+    """The middle lines of one connected shape; none where it has no strokes."""
+    return _of_part(part)[0]
+
+
 def _of_part(part: Region) -> tuple[list[Polyline], Floats]:
     graph = _Graph(*_skeleton(part))
     graph.prune()

@@ -1,0 +1,157 @@
+"""Thread: stitches counted by hand, and coverage by a raster of the thread (Pillow, SciPy)."""
+
+from __future__ import annotations
+
+import io
+import math
+import unittest
+
+import numpy as np
+import pyembroidery
+import scipy.ndimage
+import shapely
+from PIL import Image, ImageDraw
+
+from tests.areas import as_shapely
+from tests.makings import document, workpiece
+from ulvent.core.shapes import Region
+from ulvent.core.stitches import CLOTHS, Embroidery
+from ulvent.core.stitches.columns import columns_of
+from ulvent.core.stitches.threads import rows, running, satin
+from ulvent.core.workshop import Workpiece
+from ulvent.formats.thread_out import THREAD_FORMATS
+
+COTTON = CLOTHS["woven-cotton"]
+THREAD = 0.4
+"""mm: how wide the thread is taken to be."""
+
+
+def bar(width: float, length: float) -> Region:
+    return Region.of_rings([np.array([[0.0, 0.0], [length, 0.0], [length, width], [0.0, width]])])
+
+
+def words(text: str, face: str, height: float) -> Workpiece:
+    line = {"id": "l", "kind": "line", "length": 2.0 * height * len(text)}
+    made = {"id": "t", "guide": "l", "text": text, "face": face, "height": height}
+    return workpiece(document(guides=[line], letterings=[made], blank=None))
+
+
+def covered(work: Workpiece, scale: float = 40.0) -> dict[str, tuple[float, float, float]]:
+    """Of each letter the share that thread covers, the largest hole and thread far outside, mm²."""
+    (group,) = work.groups
+    (colour,) = work.embroidery.colours
+    found = {}
+    for text, outline in group.areas_with(()):
+        shape = as_shapely(outline)
+        x0, y0, x1, y1 = (shapely.box(*shape.bounds).buffer(1.0)).bounds
+        size = math.ceil((x1 - x0) * scale), math.ceil((y1 - y0) * scale)
+
+        def placed(points: object, x0: float = x0, y0: float = y0) -> list[tuple[float, float]]:
+            return [((x - x0) * scale, (y - y0) * scale) for x, y in np.asarray(points).tolist()]
+
+        thread, ink = Image.new("L", size), Image.new("L", size)
+        draw, paint = ImageDraw.Draw(thread), ImageDraw.Draw(ink)
+        for part in getattr(shape, "geoms", [shape]):
+            paint.polygon(placed(part.exterior.coords), fill=255)
+            for hole in part.interiors:
+                paint.polygon(placed(hole.coords), fill=0)
+        radius = THREAD / 2.0 * scale
+        for one in (sewn for sewn in colour.sewn if sewn.letter == text):
+            points = placed(one.points)
+            draw.line(points, fill=255, width=round(2.0 * radius))
+            for x, y in points:
+                draw.ellipse((x - radius, y - radius, x + radius, y + radius), fill=255)
+        sewn, wanted = np.asarray(thread) > 0, np.asarray(ink) > 0
+        missed = wanted & ~sewn
+        holes, count = scipy.ndimage.label(scipy.ndimage.binary_opening(missed))
+        largest = max((int((holes == one + 1).sum()) for one in range(count)), default=0)
+        allowed = scipy.ndimage.binary_dilation(
+            wanted, iterations=round((COTTON.pull + THREAD) * scale)
+        )
+        found[text] = (
+            1.0 - missed.sum() / wanted.sum(),
+            largest / scale**2,
+            (sewn & ~allowed).sum() / wanted.sum(),
+        )
+    return found
+
+
+class ByHand(unittest.TestCase):
+    def test_a_straight_bar_in_satin(self) -> None:
+        """A bar of 3 by 20 mm: a stitch each 0.2 mm along it, from rail to rail, wider by the
+        pull on both sides."""
+        (column,) = columns_of(bar(3.0, 20.0))
+        np.testing.assert_allclose(column.widths, 3.0, atol=0.01)
+        points = satin(column, COTTON)
+        self.assertAlmostEqual(len(points), 20.0 / 0.2 + 1, delta=2)
+        across = np.abs(np.diff(points[:, 1]))
+        np.testing.assert_allclose(across, 3.0 + 2.0 * COTTON.pull, atol=0.02)
+        along = np.diff(points[::2, 0])
+        np.testing.assert_allclose(np.abs(along), COTTON.spacing, atol=0.01)
+
+    def test_a_rectangle_in_rows(self) -> None:
+        """20 by 8 mm at 0.4 mm: 20 rows, and in each about 20 / 3.5 stitches."""
+        (points,) = rows(bar(8.0, 20.0), COTTON, 0.0)
+        levels = np.unique(points[:, 1].round(3))
+        self.assertEqual(len(levels), 20)
+        self.assertAlmostEqual(len(points) / 20.0, 20.0 / 3.5 + 1.0, delta=1.0)
+        longest = np.hypot(*np.diff(points, axis=0).T).max()
+        self.assertLess(longest, 2.0 * COTTON.row)
+
+    def test_wide_satin_is_split_and_running_keeps_its_length(self) -> None:
+        (column,) = columns_of(bar(8.5, 60.0))
+        self.assertLess(np.hypot(*np.diff(satin(column, COTTON), axis=0).T).max(), COTTON.split)
+        line = running(np.array([[0.0, 0.0], [22.0, 0.0], [22.0, 11.0]]), 2.2)
+        np.testing.assert_allclose(np.hypot(*np.diff(line, axis=0).T), 2.2)
+
+    def test_what_is_thin_is_a_running_line_and_what_is_wide_is_filled(self) -> None:
+        kinds = {one.kind for one in self.sewn("il", "lato-regular", 6.0).colours[0].sewn}
+        self.assertEqual(kinds, {"run"})
+        kinds = {one.kind for one in self.sewn("I", "archivo-black", 60.0).colours[0].sewn}
+        self.assertEqual(kinds, {"rows"})
+
+    def sewn(self, text: str, face: str, height: float) -> Embroidery:
+        return words(text, face, height).embroidery
+
+
+class Covered(unittest.TestCase):
+    def test_letters_are_covered(self) -> None:
+        for face, height in (("lato-bold", 20.0), ("eb-garamond", 30.0)):
+            found = covered(words("AHIRSagoek&", face, height))
+            shares = [share for share, _, _ in found.values()]
+            self.assertGreater(np.mean(shares), 0.99, (face, found))
+            for letter, (share, hole, outside) in found.items():
+                self.assertGreater(share, 0.98, (face, letter))
+                self.assertLess(hole, 0.2, (face, letter))
+                self.assertLess(outside, 0.003, (face, letter))
+
+
+class Files(unittest.TestCase):
+    def test_every_format_is_read_back_with_the_same_stitches(self) -> None:
+        """pyembroidery reads what was written: same needle points within 0.1 mm, no move over
+        12.1 mm, one colour."""
+        work = words("Oak & I", "lato-bold", 18.0)
+        wanted = np.concatenate([one.points for c in work.embroidery.colours for one in c.sewn])
+        readers = {
+            "dst": pyembroidery.DstReader, "exp": pyembroidery.ExpReader,
+            "pes": pyembroidery.PesReader, "jef": pyembroidery.JefReader,
+            "vp3": pyembroidery.Vp3Reader,
+        }  # fmt: skip
+        self.assertEqual(set(readers), set(THREAD_FORMATS))
+        for name, reader in readers.items():
+            data = THREAD_FORMATS[name].write(work.embroidery)
+            self.assertEqual(data, THREAD_FORMATS[name].write(work.embroidery))
+            pattern = pyembroidery.EmbPattern()
+            reader.read(io.BytesIO(data), pattern)
+            stitches = [s for s in pattern.stitches if s[2] == pyembroidery.STITCH]
+            points = np.array([[x / 10.0, -y / 10.0] for x, y, _ in stitches])
+            # Some formats are centred by their box.
+            points += (wanted.max(axis=0) + wanted.min(axis=0)) / 2.0
+            points -= (points.max(axis=0) + points.min(axis=0)) / 2.0
+            points += (wanted.max(axis=0) + wanted.min(axis=0)) / 2.0
+            off = shapely.distance(shapely.MultiPoint(wanted), shapely.points(points))
+            self.assertLess(off.max(), 0.15, name)
+            self.assertAlmostEqual(len(points), len(wanted), delta=0.02 * len(wanted))
+            moves = np.array([[x, y] for x, y, _ in pattern.stitches])
+            if name == "dst":
+                self.assertLessEqual(np.abs(np.diff(moves, axis=0)).max(), 121)

@@ -1,0 +1,116 @@
+"""Lines of thread: running stitches, satin between rails, and rows; mm, needle point by point."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ulvent.core.base.arrays import Points
+from ulvent.core.base.tolerances import JOINT
+from ulvent.core.outlines import Polyline
+from ulvent.core.recipe.run_sheet import Filling
+from ulvent.core.runs.raster_rows import RowLine, filling_lines
+from ulvent.core.shapes import Region
+from ulvent.core.stitches.cloths import Cloth
+from ulvent.core.stitches.columns import Column
+
+_CORNER = math.radians(35.0)
+_SHORTEST = 0.3
+"""mm: what would be shorter is left out."""
+_PHASES = (0.0, 0.5, 0.25, 0.75)
+"""Of stitches in rows, in shares of their length, row by row: none lies beside its neighbour."""
+
+
+def running(points: Points, length: float) -> Points:
+    """(k, 2) a line in stitches of about one length, a needle point at each corner."""
+    chords = np.diff(points, axis=0)
+    angles = np.arctan2(chords[:, 1], chords[:, 0])
+    turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
+    marks = [0, *(np.flatnonzero(turns > _CORNER) + 1).tolist(), len(points) - 1]
+    found = [points[:1]]
+    for begin, end in zip(marks[:-1], marks[1:], strict=True):
+        walk = Polyline(points[begin : end + 1], False).walk()
+        count = max(1, round(walk.length / length))
+        found.append(walk.at(np.linspace(0.0, walk.length, count + 1)[1:]))
+    return without_short(np.concatenate(found))
+
+
+def satin(column: Column, cloth: Cloth) -> Points:
+    """(k, 2) thread to and fro between the rails, made wider by what it will draw together.
+
+    Stitches of one side are `spacing` apart on the longer of the two rails.
+    """
+    way = column.left - column.right
+    width = np.maximum(np.hypot(*way.T), JOINT)[:, None]
+    out = cloth.pull * way / width
+    left, right = column.left + out, column.right - out
+    steps = np.maximum(np.hypot(*np.diff(left, axis=0).T), np.hypot(*np.diff(right, axis=0).T))
+    along = np.concatenate([[0.0], np.cumsum(steps)])
+    count = max(2, math.ceil(along[-1] / (cloth.spacing / 2.0)))
+    places = np.linspace(0.0, along[-1], count + 1)
+    one, two = (
+        np.stack([np.interp(places, along, rail[:, axis]) for axis in (0, 1)], axis=1)
+        for rail in (left, right)
+    )
+    points = np.where((np.arange(count + 1) % 2 == 0)[:, None], one, two)
+    return without_short(_split(points, cloth.split))
+
+
+def _split(points: Points, longest: float) -> Points:
+    """Stitches that are too long in equal parts, which do not lie side by side."""
+    found = [points[:1]]
+    for index, (begin, end) in enumerate(zip(points[:-1], points[1:], strict=True)):
+        parts = math.ceil(math.dist(begin, end) / longest)
+        shares = np.arange(1, parts) / parts + (0.06 if index % 2 else -0.06) / max(parts, 1)
+        found.append(begin + shares[:, None] * (end - begin))
+        found.append(end[None])
+    return np.concatenate(found)
+
+
+def rows(area: Region, cloth: Cloth, angle: float) -> list[Points]:
+    """Stretches of thread, (k, 2) each, that fill an area row by row at an angle, degrees.
+
+    Where a row has several lines each goes on in a stretch of its own.
+    """
+    lines = filling_lines(area, Filling(pitch=cloth.spacing, angle=angle, overscan=0.0))
+    stretches: list[list[RowLine]] = []
+    for line in lines:
+        near = next(
+            (one for one in stretches if _follows(one[-1].points, line.points, cloth.spacing)), None
+        )
+        if near is None:
+            stretches.append([line])
+        else:
+            near.append(line)
+    return [_stitched([one.points for one in few], cloth) for few in stretches]
+
+
+def _follows(before: Points, line: Points, pitch: float) -> bool:
+    """Whether a line of a row lies right over one of the row before, and begins near its end."""
+    way = before[1] - before[0]
+    across = np.array([-way[1], way[0]]) / max(float(np.hypot(*way)), JOINT)
+    off = abs(float((line[0] - before[0]) @ across))
+    return 0.5 * pitch < off < 1.5 * pitch and math.dist(before[1], line[0]) < 4.0 * pitch
+
+
+def _stitched(lines: list[Points], cloth: Cloth) -> Points:
+    found: list[Points] = []
+    for index, (begin, end) in enumerate(lines):
+        length = math.dist(begin, end)
+        first = cloth.row * (_PHASES[index % 4] or 1.0)
+        stations = np.arange(first, length - 0.8, cloth.row)
+        stations = stations[stations > 0.8] / max(length, JOINT)
+        found += [begin[None], begin + stations[:, None] * (end - begin), end[None]]
+    return without_short(np.concatenate(found))
+
+
+def without_short(points: Points) -> Points:
+    """Without stitches that are too short to be sewn; the last one stays where it is."""
+    kept = [points[0]]
+    for point in points[1:]:
+        if math.dist(point, kept[-1]) >= _SHORTEST:
+            kept.append(point)
+    if len(kept) > 1 and math.dist(points[-1], kept[-1]) > JOINT:
+        kept[-1] = points[-1]
+    return np.array(kept)
