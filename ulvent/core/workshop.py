@@ -16,7 +16,6 @@ from typing import TYPE_CHECKING, Any, TypeVar
 from cachetools import LRUCache
 
 from ulvent.core.base.errors import wrong_field
-from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.layout import FaceNamed, Layout, lay_out, solved
 from ulvent.core.recipe import Piece, parse_piece
 
@@ -148,18 +147,16 @@ class Workpiece:
 
     @property
     def embroidery(self) -> Embroidery:
-        """It in thread, on woven cotton.
+        """It in thread.
 
         Raises
         ------
         PieceError
             As `lay_out` and `prepared` do.
         """
-        from ulvent.core.stitches import CLOTHS, sewn
+        from ulvent.core.stitches import sewn
 
-        cloth = next(iter(CLOTHS.values()))
-        colours = {output: self.piece.colour(output) for output in OUTPUTS}
-        return self._once("embroidery", lambda: sewn(self.groups, colours, cloth))
+        return self._once("embroidery", lambda: sewn(self.piece, self.groups))
 
     @property
     def proof(self) -> Proof:

@@ -14,6 +14,7 @@ from PIL import Image, ImageDraw
 
 from tests.areas import as_shapely
 from tests.makings import document, workpiece
+from ulvent.core.base.errors import PieceError
 from ulvent.core.shapes import Region
 from ulvent.core.stitches import CLOTHS, Embroidery
 from ulvent.core.stitches.columns import columns_of
@@ -109,6 +110,22 @@ class ByHand(unittest.TestCase):
         self.assertEqual(kinds, {"run"})
         kinds = {one.kind for one in self.sewn("I", "archivo-black", 60.0).colours[0].sewn}
         self.assertEqual(kinds, {"rows"})
+
+    def test_a_piece_says_its_cloth_and_what_a_lettering_is_made_with(self) -> None:
+        line = {"id": "l", "kind": "line", "length": 100}
+        made = {"id": "t", "guide": "l", "text": "OK", "face": "lato-bold", "height": 18}
+        plain = workpiece(document(guides=[line], letterings=[made])).embroidery
+        for stitch, kind in (("rows", "rows"), ("run", "run"), ("bean", "run"), ("satin", "satin")):
+            sewing = {"cloth": "felt", "letterings": [{"of": "t", "stitch": stitch}]}
+            found = workpiece(document(guides=[line], letterings=[made], sewing=sewing)).embroidery
+            self.assertEqual({one.kind for one in found.colours[0].sewn}, {kind})
+            self.assertEqual(found.cloth.title, "Felt")
+        wider = workpiece(document(guides=[line], letterings=[made], sewing={"spacing": 0.8}))
+        count = [len(one.colours[0].sewn[0].points) for one in (plain, wider.embroidery)]
+        self.assertAlmostEqual(count[0] / count[1], 2.0, delta=0.4)
+        with self.assertRaises(PieceError) as caught:
+            workpiece(document(sewing={"letterings": [{"of": "nobody"}]}))
+        self.assertEqual(caught.exception.problems[0].field, "sewing.letterings[0].of")
 
     def sewn(self, text: str, face: str, height: float) -> Embroidery:
         return words(text, face, height).embroidery

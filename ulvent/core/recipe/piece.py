@@ -26,6 +26,7 @@ from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
 from ulvent.core.recipe.older import as_said_now
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet
+from ulvent.core.recipe.sewing import Sewing
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
 VERSION = 1
@@ -66,6 +67,8 @@ class Piece(Model):
         how all of it lies on the sheet
     run
         the passes of the machine; none: the plain ones
+    sewing
+        how it is sewn; none: on woven cotton, satin where strokes allow it
     lengths
         in what unit a person sees and types them; all that is kept is in mm
     accepted
@@ -85,6 +88,7 @@ class Piece(Model):
     colours: dict[Output, Colour] = Field(default_factory=dict)
     lie: Lie = Lie()
     run: RunSheet | None = None
+    sewing: Sewing | None = None
     lengths: Literal["mm", "inch", "fraction"] = "mm"
     accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
 
@@ -132,6 +136,10 @@ class Piece(Model):
                 if kerf.of and kerf.of not in there["letters"]:
                     where = f"run.passes[{number}].kerf[{place}].of"
                     yield FieldProblem(where, f"there is no lettering “{kerf.of}”")
+        for index, sewn in enumerate(self.sewing.letterings if self.sewing else ()):
+            if sewn.of not in there["letters"]:
+                where = f"sewing.letterings[{index}].of"
+                yield FieldProblem(where, f"there is no lettering “{sewn.of}”")
 
     @property
     def shapes(self) -> tuple[tuple[str, str | None], ...]:
@@ -184,7 +192,7 @@ def checked(changed: Piece, before: Piece) -> Piece:
     PieceError
         Naming every wrong field.
     """
-    changed = _without_lost_works(changed)
+    changed = _without_lost_sewing(_without_lost_works(changed))
     kept = {id(value) for _, value in before}
     kept.update(id(one) for one in (*before.guides, *before.letterings))
 
@@ -217,6 +225,18 @@ def _without_lost_works(piece: Piece) -> Piece:
             passes.append(one.model_copy(update={"works": works, "kerf": kerf}))
     run = piece.run.model_copy(update={"passes": tuple(passes)})
     return piece.model_copy(update={"run": run}) if run != piece.run else piece
+
+
+def _without_lost_sewing(piece: Piece) -> Piece:
+    """A piece that says how letterings are sewn that are there."""
+    if piece.sewing is None:
+        return piece
+    there = {lettering.id for lettering in piece.letterings}
+    kept = tuple(one for one in piece.sewing.letterings if one.of in there)
+    if len(kept) == len(piece.sewing.letterings):
+        return piece
+    sewing = piece.sewing.model_copy(update={"letterings": kept})
+    return piece.model_copy(update={"sewing": sewing})
 
 
 def parsed_lettering(recipe: dict[str, Any]) -> Lettering:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from ulvent.core.recipe.sewing import ClothName, Sewing
+
 
 class Cloth(NamedTuple):
     """Figures of one cloth, mm; common practice, no source, for a thread of 40 weight.
@@ -36,7 +38,7 @@ class Cloth(NamedTuple):
     trim: float = 3.0
 
 
-CLOTHS: dict[str, Cloth] = {
+CLOTHS: dict[ClothName, Cloth] = {
     "woven-cotton": Cloth("Woven cotton"),
     "knit": Cloth("Knit", pull=0.3),
     "felt": Cloth("Felt", pull=0.1),
@@ -44,3 +46,11 @@ CLOTHS: dict[str, Cloth] = {
     "towelling": Cloth("Towelling", spacing=0.36, pull=0.3, narrowest=1.4),
 }
 """The first is what a piece is sewn on that says nothing."""
+
+
+def cloth_of(recipe: Sewing) -> Cloth:
+    """The cloth of a piece, with figures of its own."""
+    cloth = CLOTHS[recipe.cloth]
+    spacing = cloth.spacing if recipe.spacing is None else recipe.spacing
+    pull = cloth.pull if recipe.pull is None else recipe.pull
+    return cloth._replace(spacing=spacing, pull=pull)
