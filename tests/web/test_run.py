@@ -93,3 +93,13 @@ class Runs(WebTest):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Threads(WebTest):
+    def test_a_piece_is_taken_away_as_a_stitch_file(self) -> None:
+        piece = self.created()
+        answer = self.client.get(f"/api/pieces/{piece['id']}/thread/dst")
+        self.assertEqual(answer.status_code, 200, answer.text)
+        self.assertEqual(answer.content[:3], b"LA:")
+        self.assertIn(".dst", answer.headers["content-disposition"])
+        self.assert_problem(self.client.get(f"/api/pieces/{piece['id']}/thread/xyz"), 422)

@@ -33,6 +33,7 @@ from ulvent.web import (
     proof_routes,
     run_routes,
     shelf_routes,
+    thread_routes,
 )
 from ulvent.web.bench import PRELOADED, Hands
 from ulvent.web.guard import Guard
@@ -52,6 +53,7 @@ ROUTES = (
     proof_routes,
     run_routes,
     machine_routes,
+    thread_routes,
     catalogue_routes,
 )
 _FOR_EVER = "public, max-age=31536000, immutable"

@@ -30,6 +30,7 @@ from ulvent.formats.format import FILE_UNITS
 from ulvent.formats.out import FORMATS
 from ulvent.formats.read import READERS
 from ulvent.formats.run_out import RUN_FORMATS
+from ulvent.formats.thread_out import THREAD_FORMATS
 
 router = APIRouter(tags=["catalogue"])
 
@@ -183,6 +184,7 @@ class Catalogue(BaseModel):
     steps: list[StepEntry]
     formats: list[FormatEntry]
     run_formats: list[FormatEntry]
+    thread_formats: list[FormatEntry]
     tools: dict[str, ToolEntry]
     readers: list[FormatEntry]
     choices: dict[str, Values]
@@ -214,6 +216,7 @@ def catalogue() -> Catalogue:
         steps=[StepEntry.model_validate(step) for step in STEPS.values()],
         formats=[FormatEntry.model_validate(one) for one in FORMATS.values()],
         run_formats=[FormatEntry.model_validate(one) for one in RUN_FORMATS.values()],
+        thread_formats=[FormatEntry.model_validate(one) for one in THREAD_FORMATS.values()],
         tools={name: ToolEntry(**tool._asdict()) for name, tool in TOOLS.items()},
         readers=[FormatEntry.model_validate(one) for one in READERS.values()],
         choices=CHOICES,

@@ -1011,6 +1011,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/thread/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Thread File
+         * @description A piece in thread, as a stitch file.
+         */
+        get: operations["thread_file_api_pieces__piece_id__thread__format__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1858,6 +1878,8 @@ export interface components {
             formats: components["schemas"]["FormatEntry"][];
             /** Run Formats */
             run_formats: components["schemas"]["FormatEntry"][];
+            /** Thread Formats */
+            thread_formats: components["schemas"]["FormatEntry"][];
             /** Tools */
             tools: {
                 [key: string]: components["schemas"]["ToolEntry"];
@@ -4639,6 +4661,8 @@ export interface components {
          *         how all of it lies on the sheet
          *     run
          *         the passes of the machine; none: the plain ones
+         *     sewing
+         *         how it is sewn; none: on woven cotton, satin where strokes allow it
          *     lengths
          *         in what unit a person sees and types them; all that is kept is in mm
          *     accepted
@@ -4693,6 +4717,7 @@ export interface components {
              */
             lie: components["schemas"]["Lie"];
             run?: components["schemas"]["RunSheet"] | null;
+            sewing?: components["schemas"]["Sewing"] | null;
             /**
              * Lengths
              * @default mm
@@ -6263,6 +6288,61 @@ export interface components {
             act: "set-ticks";
             /** On */
             on: boolean;
+        };
+        /**
+         * Sewing
+         * @description How a piece is sewn.
+         *
+         *     cloth
+         *         whose figures are usual
+         *     spacing
+         *         mm between stitches of one side of a column, and between rows; none: the cloth's
+         *     pull
+         *         mm that columns are made wider on each side; none: the cloth's
+         */
+        Sewing: {
+            /**
+             * Cloth
+             * @default woven-cotton
+             * @enum {string}
+             */
+            cloth: "woven-cotton" | "knit" | "felt" | "canvas" | "towelling";
+            /** Spacing */
+            spacing?: number | null;
+            /** Pull */
+            pull?: number | null;
+            /**
+             * Letterings
+             * @default []
+             */
+            letterings: components["schemas"]["SewnLettering"][];
+        };
+        /**
+         * SewnLettering
+         * @description What a lettering is sewn with.
+         *
+         *     of
+         *         the lettering
+         *     stitch
+         *         `auto`: satin where its strokes allow it, a triple line where they are too thin, rows where
+         *         they are too wide
+         *     angle
+         *         of rows
+         */
+        SewnLettering: {
+            /** Of */
+            of: string;
+            /**
+             * Stitch
+             * @default auto
+             * @enum {string}
+             */
+            stitch: "auto" | "satin" | "rows" | "run" | "bean";
+            /**
+             * Angle
+             * @default 45
+             */
+            angle: number;
         };
         /**
          * Sheet
@@ -10270,6 +10350,36 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    thread_file_api_pieces__piece_id__thread__format__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+                format: "dst" | "exp" | "pes" | "jef" | "vp3";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

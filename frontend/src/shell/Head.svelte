@@ -28,6 +28,7 @@
 
   const FORMATS = catalogue().formats;
   const RUN_FORMATS = catalogue().run_formats;
+  const THREAD_FORMATS = catalogue().thread_formats;
   const standing = $derived(
     {
       kept: `kept · ${clock(editor.keeping.at)}`,
@@ -119,6 +120,9 @@
       {/each}
       {#each RUN_FORMATS as { name, title }, index (name)}
         <OverflowMenuItem text={`${title}, the run`} hasDivider={index === 0} on:click={() => void take(`run/${name}`)} />
+      {/each}
+      {#each THREAD_FORMATS as { name, title }, index (name)}
+        <OverflowMenuItem text={title} hasDivider={index === 0} on:click={() => void take(`thread/${name}`)} />
       {/each}
       <OverflowMenuItem text="Piece file" href={`/api/pieces/${editor.id}/file`} hasDivider />
     </OverflowMenu>
