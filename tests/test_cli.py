@@ -183,7 +183,8 @@ class CommandLine(unittest.TestCase):
         passes = [{"id": "draw", "tool": "pen", "works": [{"what": "cut"}]},
                   {"id": "cut", "tool": "blade", "works": [{"what": "cut"}]}]  # fmt: skip
         piece = self.write(document(run={"passes": passes}))
-        first = {"plt": b"IN;", "gcode": b"G21", "pdf": b"%PDF", "png": b"\x89PNG"}
+        first = {"plt": b"IN;", "gcode": b"G21", "pdf": b"%PDF", "png": b"\x89PNG",
+                 "run-sheet.pdf": b"%PDF", "dst": b"LA:", "pes": b"#PES"}  # fmt: skip
         for ending, begins in first.items():
             answer = self.run_ulvent("export", piece, f"out.{ending}")
             self.assertEqual(answer.returncode, 0, answer.stderr)
@@ -192,6 +193,12 @@ class CommandLine(unittest.TestCase):
             answer = self.run_ulvent("export", piece, "one.plt", "--pass", name)
             self.assertEqual(answer.returncode, 0, answer.stderr)
             self.assertEqual((self.folder / "one.plt").read_text().count("SP"), 2)
+        self.assert_refused(self.run_ulvent("export", piece, "x.dst", "--pass", "1"), "--pass")
+        figures = json.loads(self.run_ulvent("run", piece).stdout)
+        self.assertEqual([one["title"] for one in figures["passes"]], ["Pen", "Blade"])
+        self.assertAlmostEqual(
+            sum(one["seconds"] for one in figures["passes"]), figures["seconds"], places=2
+        )
         said = "there are: 1 (Pen), 2 (Blade)"
         self.assert_refused(self.run_ulvent("export", piece, "x.plt", "--pass", "3"), "pass", said)
         self.assert_refused(self.run_ulvent("export", piece, "x.plt", "--guides"), "--guides")

@@ -143,6 +143,8 @@ def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiec
     if name in THREAD_FORMATS:
         if one_pass is not None:
             _refuse("--pass: a stitch file has all of the thread")
+        if guides:
+            _refuse("--guides: guides are not sewn")
         return lambda work: THREAD_FORMATS[name].write(work.embroidery)
     if name not in RUN_FORMATS:
         every = {**FORMATS, **RUN_FORMATS, **THREAD_FORMATS}
