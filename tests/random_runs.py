@@ -42,7 +42,7 @@ def sheet(seed: int) -> dict[str, Any]:
             "overcut": pick.choice([0, 0, 0.5, 3, 40]),
             "trail": pick.choice([0, 0, 0.25, 1.5]),
             "lead": pick.choice([0, 0, 1, 8]),
-            "depth": pick.choice([0, 0.2, 3, 12.5]),
+            "depth": pick.choice([0, 0, 0.2, 1, 3, 12.5 if maybe() < 0.1 else 2]),
             "step": pick.choice([0, 0.5, 4]),
             "milling": pick.choice(["climb", "conventional"]),
             "filling": {"pitch": pick.choice([0.4, 1, 7]), "angle": pick.uniform(-400, 400),
@@ -83,9 +83,11 @@ def sheet(seed: int) -> dict[str, Any]:
     ]
     words = [
         {"id": "t", "guide": "a", "face": pick.choice(["lato-bold", "hershey-sans"]),
-         "text": pick.choice(["PEAR & PLUM", "oö8%", "i"]), "height": pick.choice([4, 14])},
+         "text": pick.choice(["PEAR & PLUM", "oö8%", "i", "Qi", "&", ":"]),
+         "height": pick.choice([4, 14])},
         {"id": "d", "guide": "b", "face": "lato-bold", "height": 3, "text": "",
-         "dial": {"labels": {"kind": "figures", "first": 1, "last": 6}, "ticks": {}}},
+         "dial": {"labels": {"kind": "figures", "first": 1, "last": pick.choice([2, 2, 6])},
+                  "ticks": {}}},
     ]  # fmt: skip
     side = 120.0 + 2.0 * ROOM
     return document(

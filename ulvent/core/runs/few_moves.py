@@ -102,13 +102,19 @@ def moves(points: Points, off: float, arcs: bool = True) -> Iterator[Move]:
     """Few moves along a line (k, 2) from its first point on, none farther `off` it, mm."""
     at, last = 0, len(points) - 1
     plane = [complex(x, y) for x, y in points.tolist()]
+    kept = that_matter(points, off)
+    following = np.flatnonzero(kept).tolist()
+    place = 0
     while at < last:
         end, arc = _longest_arc(plane, at, off) if arcs else (at, None)
         if arc is not None:
             yield arc
             at = end
             continue
-        end = _longest_chord(points, at, off)
+        while following[place] <= at:
+            place += 1
+        # From one point that matters to the next a chord is near enough; from others it may not be.
+        end = following[place] if kept[at] else _longest_chord(points, at, off)
         yield Move(as_point(points[end]))
         at = end
 
