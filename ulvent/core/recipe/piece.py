@@ -22,10 +22,11 @@ from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
 from ulvent.core.guides.scaling import real_figures
 from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
+from ulvent.core.recipe.lost_parts import without_lost_sewing, without_lost_works
 from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
 from ulvent.core.recipe.older import as_said_now
 from ulvent.core.recipe.preparing import Prepare
-from ulvent.core.recipe.run_sheet import RunPass, RunSheet
+from ulvent.core.recipe.run_sheet import RunSheet
 from ulvent.core.recipe.sewing import Sewing
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
@@ -192,7 +193,7 @@ def checked(changed: Piece, before: Piece) -> Piece:
     PieceError
         Naming every wrong field.
     """
-    changed = _without_lost_sewing(_without_lost_works(changed))
+    changed = without_lost_sewing(without_lost_works(changed))
     kept = {id(value) for _, value in before}
     kept.update(id(one) for one in (*before.guides, *before.letterings))
 
@@ -204,39 +205,6 @@ def checked(changed: Piece, before: Piece) -> Piece:
         return value.model_dump() if isinstance(value, Model) else value
 
     return _validated({name: plain(value) for name, value in changed})
-
-
-def _without_lost_works(piece: Piece) -> Piece:
-    """A piece whose passes work on what is there; one that has nothing left is gone too."""
-    if piece.run is None:
-        return piece
-    there = {
-        "guide": {guide.id for guide in piece.guides},
-        "letters": {lettering.id for lettering in piece.letterings},
-    }
-    there["ticks"] = there["letters"]
-    passes: list[RunPass] = []
-    for one in piece.run.passes:
-        works = tuple(it for it in one.works if it.of in there.get(it.what, {it.of}))
-        kerf = tuple(it for it in one.kerf if not it.of or it.of in there["letters"])
-        if (len(works), len(kerf)) == (len(one.works), len(one.kerf)):
-            passes.append(one)
-        elif works:
-            passes.append(one.model_copy(update={"works": works, "kerf": kerf}))
-    run = piece.run.model_copy(update={"passes": tuple(passes)})
-    return piece.model_copy(update={"run": run}) if run != piece.run else piece
-
-
-def _without_lost_sewing(piece: Piece) -> Piece:
-    """A piece that says how letterings are sewn that are there."""
-    if piece.sewing is None:
-        return piece
-    there = {lettering.id for lettering in piece.letterings}
-    kept = tuple(one for one in piece.sewing.letterings if one.of in there)
-    if len(kept) == len(piece.sewing.letterings):
-        return piece
-    sewing = piece.sewing.model_copy(update={"letterings": kept})
-    return piece.model_copy(update={"sewing": sewing})
 
 
 def parsed_lettering(recipe: dict[str, Any]) -> Lettering:
