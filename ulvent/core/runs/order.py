@@ -24,6 +24,8 @@ from ulvent.core.runs.shortening import shortened
 _ROUNDS = 4
 _GAIN = 1e-9
 _MANY = 3000
+_MOST_TOGETHER = 24
+"""Lines of one letter are followed together; an outline of more lines is none."""
 _DEEPEST = 60
 """Levels of lines within lines of which each is put in order by itself."""
 
@@ -149,7 +151,12 @@ class _Ordering:
         units: dict[int, list[Nested]] = {}
         for node in nodes:
             units.setdefault(self._lines[node.index].unit, []).append(node)
-        groups = list(units.values())
+        # Ticks of a dial, or hatching, are one outline of many lines, each of which is free.
+        groups = [
+            group
+            for unit in units.values()
+            for group in ([unit] if len(unit) <= _MOST_TOGETHER else [[one] for one in unit])
+        ]
         if len(groups) == 1:
             return self._unit(groups[0])
         return self._bettered(groups) if self._better else self._by_the_nearest(groups)
