@@ -183,7 +183,7 @@ def page() -> None:
             scale = shown.get_by_label("Time of the run")
             scale.wait_for(timeout=120_000)
             found = shown.evaluate(SCRUB)
-            lines = shown.get_by_role("status").first.inner_text()
+            lines = shown.locator(".words p").inner_text()
             browser.close()
         print(f"rehearsal ({lines}): {found['frames'] / found['seconds']:.0f} frames a second")
         print(f"  the longest between two frames {found['worst']:.0f} ms")
