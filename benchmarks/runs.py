@@ -10,7 +10,7 @@ machine's zero, each ring taken for the circle that it is.
 *A run*: 60 letters with even gaps, from the prepared piece to the bytes of each format, as a share
 of the time of its proof, both from the same layout.
 
-*Rehearsal* (`--page`): some three thousand lines in headless Chromium with software rendering, scrubbed
+*Rehearsal* (`--page`): ten thousand lines in headless Chromium with software rendering, scrubbed
 forward and back; frames painted a second.
 """
 
@@ -160,13 +160,13 @@ def a_run() -> None:
 
 
 def page() -> None:
-    """Two dials with twelve hundred ticks and a hundred figures each, scrubbed."""
+    """Two dials of 4,800 ticks and a hundred figures each, scrubbed."""
     folder = temporary_folder()
     server = RunningUlvent(folder, "--empty").wait_until_ready()
     try:
         dial = {"id": "d", "guide": "r", "face": "hershey-sans", "height": 2, "text": "",
                 "dial": {"labels": {"kind": "figures", "first": 0, "last": 100},
-                         "ticks": {"major": {"length": 4}, "minor": {"length": 2}, "parts": 12}}}  # fmt: skip
+                         "ticks": {"major": {"length": 4}, "minor": {"length": 2}, "parts": 48}}}  # fmt: skip
         rings = [{"id": f"r{n}", "kind": "circle", "diameter": 2000 + 20 * n} for n in range(2)]
         letterings = [{**dial, "id": f"d{n}", "guide": f"r{n}"} for n in range(2)]
         piece = document(guides=rings, letterings=letterings, blank=None)

@@ -12,6 +12,8 @@ from ulvent.core.base.trees import point_tree
 _NEIGHBOURS = 10
 _LONGEST_MOVED = 3
 _SWEEPS = 40
+_MANY, _LONGEST_REVERSED = 2500, 100
+"""Of so many stops only stretches of so few are reversed: each costs as much as it is long."""
 _GAIN = 1e-9
 _FEW, _KICKS = 12, 40
 """So few stops are tried from so many other orders."""
@@ -98,6 +100,8 @@ class _Way:
     def _reversed(self, i: int, j: int) -> bool:
         """Whether reversing what stands from one place to another was a gain: then it is done."""
         order = self.order
+        if len(order) > _MANY and j - i > _LONGEST_REVERSED:
+            return False
         before, first, last = self._at(i - 1), order[i], order[j]
         gain = self._step(before, first) - self._step(before, last) + self._turned(i, j)
         if j + 1 < len(order):
