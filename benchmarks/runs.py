@@ -166,6 +166,7 @@ def page() -> None:
     try:
         dial = {"id": "d", "guide": "r", "face": "hershey-sans", "height": 2, "text": "",
                 "dial": {"labels": {"kind": "figures", "first": 0, "last": 100},
+
                          "ticks": {"major": {"length": 4}, "minor": {"length": 2}, "parts": 48}}}  # fmt: skip
         rings = [{"id": f"r{n}", "kind": "circle", "diameter": 2000 + 20 * n} for n in range(2)]
         letterings = [{**dial, "id": f"d{n}", "guide": f"r{n}"} for n in range(2)]
