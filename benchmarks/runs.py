@@ -164,10 +164,10 @@ def page() -> None:
     folder = temporary_folder()
     server = RunningUlvent(folder, "--empty").wait_until_ready()
     try:
+        ticks = {"major": {"length": 4}, "minor": {"length": 2}, "parts": 48}
+        labels = {"kind": "figures", "first": 1, "last": 100}
         dial = {"id": "d", "guide": "r", "face": "hershey-sans", "height": 2, "text": "",
-                "dial": {"labels": {"kind": "figures", "first": 0, "last": 100},
-
-                         "ticks": {"major": {"length": 4}, "minor": {"length": 2}, "parts": 48}}}  # fmt: skip
+                "dial": {"labels": labels, "ticks": ticks}}  # fmt: skip
         rings = [{"id": f"r{n}", "kind": "circle", "diameter": 2000 + 20 * n} for n in range(2)]
         letterings = [{**dial, "id": f"d{n}", "guide": f"r{n}"} for n in range(2)]
         piece = document(guides=rings, letterings=letterings, blank=None)
