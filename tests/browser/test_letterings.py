@@ -42,6 +42,23 @@ class Bands(LetteringTest):
         np.testing.assert_allclose(np.hypot(*self.settings_of(piece)[0].poses.feet.T), 120)
 
 
+class Tables(LetteringTest):
+    def test_words_are_taken_from_a_row_of_a_table_or_from_all(self) -> None:
+        page, piece = self.copy_of("Barrel head")
+        rows = b"Bramley;1809\nRibston;1708\n"
+        table = {"name": "trees.csv", "mimeType": "text/csv", "buffer": rows}
+        for button, text in (("Ribston 1708", "Ribston 1708"),
+                             ("Take all rows", "Bramley 1809 · Ribston 1708")):  # fmt: skip
+            page.get_by_role("button", name="words from a table…").click()
+            page.locator("input[type=file][accept*=csv]").set_input_files(files=[table])
+            page.get_by_role("button", name=button).click()
+            self.eventually(
+                lambda text=text: any(
+                    one["text"] == text for one in self.stored(piece)["letterings"]
+                )
+            )
+
+
 class Dials(LetteringTest):
     def test_one_label_is_overridden(self) -> None:
         page, piece = self.copy_of("Press dial")

@@ -103,3 +103,11 @@ class Threads(WebTest):
         self.assertEqual(answer.content[:3], b"LA:")
         self.assertIn(".dst", answer.headers["content-disposition"])
         self.assert_problem(self.client.get(f"/api/pieces/{piece['id']}/thread/xyz"), 422)
+
+
+class Tables(WebTest):
+    def test_words_of_a_table_row_by_row(self) -> None:
+        answer = self.client.post("/api/words", content="Bramley;1809\nRibston;é\n".encode())
+        self.assertEqual(answer.status_code, 200, answer.text)
+        self.assertEqual(answer.json()["rows"], [["Bramley", "1809"], ["Ribston", "é"]])
+        self.assert_problem(self.client.post("/api/words", content=b'"open'), 422, "file")

@@ -34,6 +34,7 @@ from ulvent.web import (
     run_routes,
     shelf_routes,
     thread_routes,
+    words_routes,
 )
 from ulvent.web.bench import PRELOADED, Hands
 from ulvent.web.guard import Guard
@@ -54,6 +55,7 @@ ROUTES = (
     run_routes,
     machine_routes,
     thread_routes,
+    words_routes,
     catalogue_routes,
 )
 _FOR_EVER = "public, max-age=31536000, immutable"

@@ -22,7 +22,6 @@ from ulvent.core.outlines.path_text import segment_data
 from ulvent.formats.format import FileUnit
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read import READERS
-from ulvent.formats.words_file import read_words
 from ulvent.web.bench import Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.turning import turned
@@ -164,18 +163,3 @@ def _segments(data: str) -> list[Segment]:
     if not segments:
         raise wrong_field("edges", "draws nothing")
     return segments
-
-
-class Table(BaseModel):
-    """The words of a table, row by row."""
-
-    rows: list[list[str]]
-
-
-@router.post(
-    "/words",
-    openapi_extra={"requestBody": {"required": True, "content": {"text/csv": {"schema": {}}}}},
-)
-async def words(request: Request) -> Table:
-    """The words of a table (CSV or TSV), to be taken for a lettering; nothing is kept."""
-    return Table(rows=await run_in_threadpool(read_words, await request.body()))

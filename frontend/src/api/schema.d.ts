@@ -527,26 +527,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/outlines/words": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Words
-         * @description The words of a table (CSV or TSV), to be taken for a lettering; nothing is kept.
-         */
-        post: operations["words_api_outlines_words_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/drawer": {
         parameters: {
             query?: never;
@@ -1025,6 +1005,28 @@ export interface paths {
         get: operations["thread_file_api_pieces__piece_id__thread__format__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Words
+         * @description The words of a table (CSV or TSV), to be taken for a lettering; nothing is kept.
+         *
+         *     The body is the file as it is.
+         */
+        post: operations["words_api_words_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8993,39 +8995,6 @@ export interface operations {
             };
         };
     };
-    words_api_outlines_words_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "text/csv": unknown;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Table"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     find_api_drawer_get: {
         parameters: {
             query?: {
@@ -10377,6 +10346,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    words_api_words_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Table"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

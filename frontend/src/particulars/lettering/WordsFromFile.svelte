@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Words taken from a table: a row of it, or all rows one after the other. */
   import { FileUploaderButton, InlineNotification, Modal, TextInput } from 'carbon-components-svelte';
-  import { saying } from '../../api/client';
+  import { wordsOf } from '../../api/outlines';
 
   interface Props {
     onwords: (words: string) => void;
@@ -17,10 +17,8 @@
 
   async function open(file: File | undefined): Promise<void> {
     if (!file) return;
-    const answer = await fetch('/api/outlines/words', { method: 'POST', body: file }).catch(() => undefined);
-    const found: unknown = await answer?.json().catch(() => undefined);
-    if (answer?.ok) [rows, wrong] = [(found as { rows: string[][] }).rows, ''];
-    else [rows, wrong] = [[], saying(found)];
+    const found = await wordsOf(file);
+    [rows, wrong] = typeof found === 'string' ? [[], found] : [found, ''];
   }
 
   const said = (row: string[]) => row.filter(Boolean).join(' ');
