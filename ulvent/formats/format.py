@@ -37,20 +37,26 @@ class _Kind:
 
 
 @dataclass(frozen=True, eq=False)
-class Format(_Kind):
+class _Written(_Kind):
+    """A kind of files that is written; `rank` is its place among those that are offered."""
+
+    media_type: str
+    rank: float
+
+
+@dataclass(frozen=True, eq=False)
+class Format(_Written):
     """A format in which a prepared piece is taken away.
 
     write
         the bytes of a file, with guides or without
     """
 
-    media_type: str
-    rank: float
     write: Callable[[Workpiece, bool], bytes]
 
 
 @dataclass(frozen=True, eq=False)
-class RunFormat(_Kind):
+class RunFormat(_Written):
     """A format in which a run is taken to a machine, or to paper.
 
     write
@@ -59,22 +65,18 @@ class RunFormat(_Kind):
         the same for a machine that is spoken to: what it is told, stretch by stretch
     """
 
-    media_type: str
-    rank: float
     write: Callable[[Run], bytes]
     blocks: Callable[[Run], Iterator[Block]] | None = None
 
 
 @dataclass(frozen=True, eq=False)
-class ThreadFormat(_Kind):
+class ThreadFormat(_Written):
     """A format in which thread is taken to a machine.
 
     write
         the bytes of a file
     """
 
-    media_type: str
-    rank: float
     write: Callable[[Embroidery], bytes]
 
 

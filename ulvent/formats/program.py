@@ -8,7 +8,6 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal, NamedTuple
 
-from ulvent.core.outlines import Polyline
 from ulvent.core.runs import PassRun, Run
 
 Kind = Literal["begin", "pass", "ask", "bounds", "lines", "end"]
@@ -120,7 +119,7 @@ def program_of(run: Run, format: str, blocks: Sequence[Block]) -> Program:
             words = "".join(block.words for block in few)
             first, last = few[0].track, few[-1].track
             begins = one.lasts[first - 1].end if first else 0.0
-            length = sum(_length(one, block.track) for block in few)
+            length = sum(one.lengths[block.track] for block in few)
             title = one.names[one.tracks[first].line]
             seconds = one.lasts[last].end - begins
             steps.append(Step(kind, words, number, done, done + len(few), title, length, seconds))
@@ -138,7 +137,3 @@ def _together(blocks: Sequence[Block], one: PassRun) -> list[list[Block]]:
             begins = one.lasts[block.track - 1].end if block.track else 0.0
         found[-1].append(block)
     return found
-
-
-def _length(one: PassRun, track: int) -> float:
-    return Polyline(one.tracks[track].points, False).walk().length

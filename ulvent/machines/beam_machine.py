@@ -10,7 +10,7 @@ import itertools
 import math
 import re
 
-from ulvent.machines.bed import Bed, CutOffError
+from ulvent.machines.bed import TRAVEL, Bed, CutOffError
 
 MOST_WAITING = 16
 """Lines that it keeps while it is paused."""
@@ -21,8 +21,6 @@ _MOVES = (0, 1, 2, 3)
 _FIGURES = "XYZIJFSNTP"
 _LENGTHS = "XYZIJF"
 _MM_AN_INCH = 25.4
-_TRAVEL = 200.0
-"""mm per second with the tool up."""
 _KNOWN = {
     "G": (*_MOVES, 4, 17, 20, 21, 40, 49, 54, 61, 64, 80, 90, 94),
     "M": (0, 1, 2, 3, 5, 7, 8, 9, 30),
@@ -171,7 +169,7 @@ class BeamMachine:
         if works and not self._working:
             self.bed.begin(self.tool, *begin)
         self._working = works
-        speed = self._feed / 60.0 if self._motion else _TRAVEL
+        speed = self._feed / 60.0 if self._motion else TRAVEL
         for before, point in itertools.pairwise((begin, *points)):
             self.bed.spend(math.dist(before, point), speed)
             if works:

@@ -21,6 +21,8 @@ FAULTS: dict[Fault, str] = {
 """What can go wrong, in words."""
 
 
+TRAVEL = 200.0
+"""mm per second with the tool up."""
 _SHORTEST_SLEEP = 0.004
 
 

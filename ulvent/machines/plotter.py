@@ -9,13 +9,11 @@ from __future__ import annotations
 import math
 import re
 
-from ulvent.machines.bed import Bed, CutOffError
+from ulvent.machines.bed import TRAVEL, Bed, CutOffError
 
 UNITS_A_MM = 40.0
 ABORT, GO_ON = b"\x1b.K", b"\x1b.("
 NO_ERROR, NOT_KNOWN, WRONG_FIGURES, OUT_OF_REACH = 0, 1, 2, 6
-TRAVEL = 200.0
-"""mm per second with the pen up."""
 READY, FAILED = 16, 32
 """Bits of the status: ready for data, and an error."""
 _WORD = re.compile(r"\s*([A-Za-z]{2})\s*([^;A-Za-z\x1b]*);?")

@@ -9,7 +9,7 @@ from __future__ import annotations
 import threading
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Literal, get_args
+from typing import Literal
 from uuid import UUID
 
 from cachetools import LRUCache
@@ -21,15 +21,13 @@ from sqlalchemy.orm import Session, defer
 from ulvent.core.base.errors import UlventError
 from ulvent.core.recipe.machine import Machine
 from ulvent.formats.program import Program
-from ulvent.store.tables import JobEventRow, JobRow
+from ulvent.store.tables import ACTIVE, Active, JobEventRow, JobRow
 
 _PROGRAMS = 8
 """How many programs are remembered: those that are being sent, or looked at."""
 _WITHOUT_PROGRAM = defer(JobRow.program)
-Active = Literal["sending", "holding", "asking", "silent"]
 Ended = Literal["done", "stopped", "failed", "broken-off"]
 State = Literal[Active, Ended]
-ACTIVE = get_args(Active)
 
 
 class NoSuchJobError(UlventError):
@@ -131,6 +129,12 @@ class Jobs:
     def at_machine(self, machine_id: str) -> Job | None:
         """The job of a machine that was begun last."""
         return self._first(JobRow.machine_id == machine_id)
+
+    def busy(self) -> dict[str, UUID]:
+        """The machines that have a job, each with the piece that it is of."""
+        query = select(JobRow.machine_id, JobRow.piece_id).where(JobRow.state.in_(ACTIVE))
+        with Session(self._engine) as session:
+            return {row.machine_id: row.piece_id for row in session.execute(query)}
 
     def _first(self, condition: ColumnElement[bool]) -> Job | None:
         query = (

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from datetime import UTC, datetime
 
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from ulvent.core.base.errors import UlventError
 from ulvent.core.recipe.machine import Machine
+from ulvent.store.kept_figures import forget, keep
 from ulvent.store.tables import MachineRow
 
 
@@ -39,14 +39,9 @@ class Machines:
         return found
 
     def save(self, machine: Machine) -> Machine:
-        with Session(self._engine) as session, session.begin():
-            figures = machine.model_dump(mode="json")
-            session.merge(MachineRow(id=machine.id, figures=figures, changed_at=datetime.now(UTC)))
+        keep(self._engine, MachineRow, machine.id, machine)
         return machine
 
     def delete(self, machine_id: str) -> None:
         """Forget a machine; what was sent to it stays written down."""
-        with Session(self._engine) as session, session.begin():
-            row = session.get(MachineRow, machine_id)
-            if row is not None:
-                session.delete(row)
+        forget(self._engine, MachineRow, machine_id)

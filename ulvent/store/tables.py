@@ -9,7 +9,7 @@ started from an outdated revision is kept too, as a revision marked `refused`.
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal, get_args
 from uuid import UUID, uuid4
 
 from sqlalchemy import (
@@ -27,9 +27,23 @@ from sqlalchemy import (
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+Active = Literal["sending", "holding", "asking", "silent"]
+ACTIVE = get_args(Active)
+"""States of a job that is under way: a machine has one such job at most."""
+
 
 class Base(DeclarativeBase):
     """The tables' common ground."""
+
+
+class FiguresRow(Base):
+    """A recipe that is kept by its id."""
+
+    __abstract__ = True
+
+    id: Mapped[str] = mapped_column(String(64), primary_key=True)
+    figures: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class PieceRow(Base):
@@ -77,14 +91,10 @@ class DrawerRow(Base):
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
 
 
-class ToolSheetRow(Base):
+class ToolSheetRow(FiguresRow):
     """A tool sheet that was edited or added; the shipped ones are in no table."""
 
     __tablename__ = "tool_sheet"
-
-    id: Mapped[str] = mapped_column(String(64), primary_key=True)
-    figures: Mapped[dict[str, Any]] = mapped_column(JSONB)
-    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class FaceRow(Base):
@@ -100,14 +110,10 @@ class FaceRow(Base):
     removed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
 
 
-class MachineRow(Base):
+class MachineRow(FiguresRow):
     """A machine that runs are sent to."""
 
     __tablename__ = "machine"
-
-    id: Mapped[str] = mapped_column(String(64), primary_key=True)
-    figures: Mapped[dict[str, Any]] = mapped_column(JSONB)
-    changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
 class JobRow(Base):
@@ -127,7 +133,7 @@ class JobRow(Base):
             "job_one_a_machine",
             "machine_id",
             unique=True,
-            postgresql_where=text("state IN ('sending', 'holding', 'asking', 'silent')"),
+            postgresql_where=text(f"state IN {ACTIVE}"),
         ),
     )
 

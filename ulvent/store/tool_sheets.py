@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
-
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from ulvent.core.recipe import TOOL_SHEETS, ToolSheet
+from ulvent.store.kept_figures import forget, keep
 from ulvent.store.tables import ToolSheetRow
 
 
@@ -26,19 +25,9 @@ class ToolSheets:
         return [*shipped, *sorted(own.values(), key=lambda sheet: sheet.name.lower())]
 
     def save(self, sheet: ToolSheet) -> ToolSheet:
-        with Session(self._engine) as session, session.begin():
-            session.merge(
-                ToolSheetRow(
-                    id=sheet.id,
-                    figures=sheet.model_dump(mode="json"),
-                    changed_at=datetime.now(UTC),
-                )
-            )
+        keep(self._engine, ToolSheetRow, sheet.id, sheet)
         return sheet
 
     def delete(self, sheet_id: str) -> None:
         """Forget what was saved under an id; a shipped sheet is again as it was shipped."""
-        with Session(self._engine) as session, session.begin():
-            row = session.get(ToolSheetRow, sheet_id)
-            if row is not None:
-                session.delete(row)
+        forget(self._engine, ToolSheetRow, sheet_id)

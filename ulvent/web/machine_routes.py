@@ -9,8 +9,10 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel, Field
 
+from ulvent.core.base.arrays import Points
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import Piece
+from ulvent.core.recipe.lying import Bed
 from ulvent.core.recipe.machine import Machine
 from ulvent.core.runs.reach import out_of_reach
 from ulvent.formats.program import Program, Step, program_of
@@ -23,7 +25,7 @@ from ulvent.store.machine_records import Machines
 from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf
-from ulvent.web.simulated import SimulatedMachine
+from ulvent.web.simulated import Seen, SimulatedMachine
 
 router = APIRouter(
     tags=["machines"],
@@ -160,7 +162,8 @@ Simulated = Annotated[SimulatedMachine, Depends(_simulated)]
 @router.get("/api/machines")
 def machines(known: All, jobs: Written, sender: Sending) -> list[ShownMachine]:
     """All machines, the simulated ones last."""
-    return [_shown_machine(one, known, jobs, sender) for one in known.all()]
+    busy = jobs.busy()
+    return [_shown_machine(one, known, busy, sender) for one in known.all()]
 
 
 @router.put("/api/machines/{machine_id}")
@@ -170,7 +173,7 @@ def save_machine(
     """Add a machine, or change one."""
     if machine_id in known.simulated or machine.id != machine_id:
         raise NotNowError("a simulated machine stays as it is")
-    return _shown_machine(known.save(machine), known, jobs, sender)
+    return _shown_machine(known.save(machine), known, jobs.busy(), sender)
 
 
 @router.delete("/api/machines/{machine_id}", status_code=204)
@@ -233,29 +236,15 @@ def take_up(jobs: Written, sender: Sending, job_id: UUID, taken: TakenUp) -> Sho
 
 
 @router.get("/api/machines/{machine_id}/came-out")
-def came_out(jobs: Written, simulated: Simulated, machine_id: str) -> CameOut:
+def came_out(jobs: Written, simulated: Simulated, work: TheWork, machine_id: str) -> CameOut:
     """How far what came out of a simulated machine is from what was sent to it last."""
-    from ulvent.machines.came_out import farthest_apart
-
-    seen, meant = simulated.seen(), _meant(jobs, machine_id)
-    apart = farthest_apart(*(_points(done) for done in (meant, seen.done)))
-    return CameOut(
-        meant=len(meant),
-        done=len(seen.done),
-        apart=apart if meant and seen.done else None,
-        fault=seen.fault,
-        faults=dict(FAULTS),
-    )
+    return work.done(_came_out, simulated.seen(), *_last(jobs, machine_id))
 
 
 @router.get("/api/machines/{machine_id}/picture", response_class=Response)
-def bed_picture(jobs: Written, simulated: Simulated, machine_id: str) -> Response:
+def bed_picture(jobs: Written, simulated: Simulated, work: TheWork, machine_id: str) -> Response:
     """The bed of a simulated machine: meant pale, done dark, wrong red (PNG)."""
-    from ulvent.machines.came_out import picture
-
-    seen = simulated.seen()
-    bed = SimulatedBed(seen.width, seen.height, done=seen.done)
-    data = picture(bed, _points(_meant(jobs, machine_id)))
+    data = work.done(_picture, simulated.seen(), *_last(jobs, machine_id))
     return Response(data, media_type="image/png", headers={"Cache-Control": "no-store"})
 
 
@@ -280,11 +269,7 @@ def _program(
     blocks = RUN_FORMATS[machine.format].blocks
     assert blocks is not None
     program = program_of(run, machine.format, list(blocks(run)))
-    faults = [
-        finding.message
-        for finding in work.proof.findings
-        if finding.severity == "fault" and not finding.accepted
-    ]
+    faults = [finding.message for finding in work.proof.faults]
     return program, out_of_reach(run, machine), faults
 
 
@@ -298,36 +283,62 @@ def _sent_before(jobs: Jobs, job: Job) -> set[int]:
     return sent
 
 
-def _meant(jobs: Jobs, machine_id: str) -> list[Done]:
-    """What would come out of the last job of a machine if nothing went wrong."""
+def _last(jobs: Jobs, machine_id: str) -> tuple[Bed, Program] | tuple[()]:
+    """What was sent to a machine last, and the bed that it was for."""
     job = jobs.at_machine(machine_id)
-    if job is None:
+    return (job.machine.bed, jobs.program(job.id)) if job else ()
+
+
+def _came_out(_: Bench, seen: Seen, *last: Any) -> CameOut:
+    from ulvent.machines.came_out import farthest_apart
+
+    meant = _meant(*last)
+    apart = farthest_apart(_points(meant), _points(seen.done))
+    return CameOut(
+        meant=len(meant),
+        done=len(seen.done),
+        apart=apart if meant and seen.done else None,
+        fault=seen.fault,
+        faults=dict(FAULTS),
+    )
+
+
+def _picture(_: Bench, seen: Seen, *last: Any) -> bytes:
+    from ulvent.machines.came_out import picture
+
+    bed = SimulatedBed(seen.width, seen.height, done=seen.done)
+    return picture(bed, _points(_meant(*last)))
+
+
+def _meant(bed: Bed | None = None, program: Program | None = None) -> list[Done]:
+    """What would come out of a program if nothing went wrong."""
+    if bed is None or program is None:
         return []
-    program = jobs.program(job.id)
-    bed = SimulatedBed(job.machine.bed.width, job.machine.bed.height)
+    simulated = SimulatedBed(bed.width, bed.height)
     steps = [step.words for step in program.steps if step.kind != "ask"]
     if program.format == "plt":
-        Plotter(bed).take("".join(steps).encode())
+        Plotter(simulated).take("".join(steps).encode())
     else:
-        machine = BeamMachine(bed)
+        machine = BeamMachine(simulated)
         for line in "".join(steps).splitlines():
             machine.take(line)
-    return bed.done
+    return simulated.done
 
 
-def _points(done: list[Done]) -> list[Any]:
+def _points(done: list[Done]) -> list[Points]:
     import numpy as np
 
     return [np.array(one.points) for one in done]
 
 
-def _shown_machine(machine: Machine, known: Machines, jobs: Jobs, sender: Sender) -> ShownMachine:
-    job = jobs.at_machine(machine.id)
+def _shown_machine(
+    machine: Machine, known: Machines, busy: dict[str, UUID], sender: Sender
+) -> ShownMachine:
     return ShownMachine(
         machine=machine,
         allowed=sender.may_reach(machine),
         simulated=machine.id in known.simulated,
-        busy=job.piece_id if job and job.active else None,
+        busy=busy.get(machine.id),
     )
 
 

@@ -23,7 +23,7 @@ from ulvent.core.recipe.run_sheet import What
 from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
 from ulvent.core.runs.few_moves import once_each, that_matter
 from ulvent.core.runs.loosened import loosened
-from ulvent.core.runs.on_the_drawing import Does, done_by_hand
+from ulvent.core.runs.on_the_drawing import Does, done_by_hand, works_of
 from ulvent.core.runs.timing import times_along
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS
@@ -257,12 +257,7 @@ def _scene(work: Workpiece) -> RunScene:
 
 
 def _workable(work: Workpiece, sheet: RunSheet) -> list[Workable]:
-    found = [
-        Workable.model_validate(
-            {"what": group.key[0], "of": "".join(group.key[1:]), "name": group.name}
-        )
-        for group in work.groups
-    ]
+    found = [Workable(**works_of(group).model_dump(), name=group.name) for group in work.groups]
     if sheet.marks:
         found.append(Workable(what="marks", of="", name="Marks to lay it by again"))
     return found

@@ -3,11 +3,11 @@
   import { Button, InlineNotification, Select, SelectItem, TextInput } from 'carbon-components-svelte';
   import type { Machine } from '../api/client';
   import LengthField from '../parts/LengthField.svelte';
+  import { BED, CORNERS, cornerOf, type Corner } from './sheet';
   import type { Sending } from './sending.svelte';
 
   let { sent, onclose }: { sent: Sending; onclose: () => void } = $props();
 
-  const CORNERS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
   let edited = $state.raw<Machine>();
   const own = $derived(sent.machines.filter((one) => !one.simulated));
   const serial = $derived(edited?.address.startsWith('/dev/') ?? false);
@@ -17,7 +17,7 @@
       id: `m-${crypto.randomUUID()}`,
       name: '',
       format: 'plt',
-      bed: { width: 600, height: 400, zero: 'lower-left' },
+      bed: { ...BED },
       fastest: null,
       deepest: null,
       address: '',
@@ -44,8 +44,8 @@
       <LengthField label="Bed, across" value={edited.bed.width} onset={(width) => change({ bed: { ...edited!.bed, width } })} />
       <LengthField label="Bed, up" value={edited.bed.height} onset={(height) => change({ bed: { ...edited!.bed, height } })} />
     </div>
-    <Select size="sm" labelText="Its zero is at" selected={edited.bed.zero} on:update={(event) => change({ bed: { ...edited!.bed, zero: event.detail as (typeof CORNERS)[number] } })}>
-      {#each CORNERS as corner (corner)}<SelectItem value={corner} text={corner === 'centre' ? 'the middle of its bed' : `its ${corner.replace('-', ' ')} corner`} />{/each}
+    <Select size="sm" labelText="Its zero is at" selected={edited.bed.zero} on:update={(event) => change({ bed: { ...edited!.bed, zero: event.detail as Corner } })}>
+      {#each CORNERS as corner (corner)}<SelectItem value={corner} text={corner === 'centre' ? 'the middle of its bed' : `its ${cornerOf(corner)}`} />{/each}
     </Select>
     <div class="pair">
       <LengthField label="At most as fast as" unit="mm/s" value={edited.fastest ?? null} empty="not known" onset={(fastest) => change({ fastest })} onclear={() => change({ fastest: null })} />

@@ -7,7 +7,7 @@
   import { figure } from '../words/words';
   import type { Clock } from './clock.svelte';
   import { changedPass, movedPass } from './sheet';
-  import { lasting } from './timeline';
+  import { lasting, metres } from './timeline';
 
   interface Props {
     editor: Editor;
@@ -27,7 +27,6 @@
   const passes = $derived(scene?.sheet.passes ?? []);
   const runs = $derived((scene?.passes ?? []).filter((one) => one.runs));
   const total = (of: (one: ShownPass) => number) => runs.reduce((sum, one) => sum + of(one), 0);
-  const metres = (mm: number) => `${figure(Number((mm / 1000).toPrecision(3)))} m`;
   const recipe = (id: string) => passes.find((one) => one.id === id);
 
   function change(id: string, changed: Partial<RunPass>): void {

@@ -3,11 +3,11 @@
   import { Button, Checkbox, InlineNotification, ProgressBar, Select, SelectItem } from 'carbon-components-svelte';
   import type { RunScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
-  import { figure } from '../words/words';
   import BedSeen from './BedSeen.svelte';
   import Machines from './Machines.svelte';
   import type { Sending } from './sending.svelte';
-  import { lasting, type Moment } from './timeline';
+  import { cornerOf } from './sheet';
+  import { lasting, metres, type Moment } from './timeline';
 
   interface Props {
     editor: Editor;
@@ -38,7 +38,6 @@
   const wanted = $derived(machine || job?.machine.id || sent.machines[0]?.machine.id || '');
   const to = $derived(sent.machines.find((one) => one.machine.id === wanted));
   const running = $derived((scene?.passes ?? []).filter((one) => one.runs));
-  const metres = (mm: number) => `${figure(Number((mm / 1000).toPrecision(3)))} m`;
   const behind = $derived(job ? job.done + job.uncertain : 0);
   const standing = $derived(moment?.done ?? 0);
 
@@ -61,7 +60,7 @@
       {#if to}
         <p>
           {to.machine.format === 'plt' ? 'HP-GL' : 'G-code'} · bed {to.machine.bed.width} × {to.machine.bed.height} mm, zero at
-          {to.machine.bed.zero === 'centre' ? 'its middle' : `its ${to.machine.bed.zero.replace('-', ' ')} corner`} · {to.machine.address}
+          its {cornerOf(to.machine.bed.zero)} · {to.machine.address}
         </p>
         {#if !to.allowed}
           <p class="warning">Its address may not be reached. Who starts Ulvent allows it with <code>--machine {to.machine.address}</code>.</p>

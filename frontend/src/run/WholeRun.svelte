@@ -3,6 +3,7 @@
   import { Checkbox, Select, SelectItem, TextArea } from 'carbon-components-svelte';
   import type { RunScene, RunSheet } from '../api/client';
   import LengthField from '../parts/LengthField.svelte';
+  import { BED, CORNERS, cornerOf, type Corner } from './sheet';
 
   interface Props {
     scene: RunScene;
@@ -11,11 +12,8 @@
 
   let { scene, onchange }: Props = $props();
 
-  const CORNERS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
-  const BED = { width: 600, height: 400, zero: 'lower-left' } as const;
   const sheet = $derived(scene.sheet);
   const bed = $derived(sheet.bed ?? null);
-  const corner = (one: string) => (one === 'centre' ? 'its middle' : `its ${one.replace('-', ' ')} corner`);
   const change = (changed: Partial<RunSheet>) => onchange({ ...sheet, ...changed });
   const gcode = (changed: Partial<NonNullable<RunSheet['gcode']>>) => change({ gcode: { ...sheet.gcode, ...changed } });
 </script>
@@ -23,7 +21,7 @@
 <h2 class="particulars">The whole run</h2>
 <div class="fields particulars">
   <Select size="sm" labelText="It begins at the piece's" selected={sheet.zero} on:update={(event) => change({ zero: event.detail as RunSheet['zero'] })}>
-    {#each CORNERS as one (one)}<SelectItem value={one} text={one === 'centre' ? 'middle' : `${one.replace('-', ' ')} corner`} />{/each}
+    {#each CORNERS as one (one)}<SelectItem value={one} text={cornerOf(one)} />{/each}
   </Select>
   <div class="pair">
     <LengthField label="That lies, across" value={sheet.at[0]} onset={(x) => change({ at: [x, sheet.at[1]] })} />
@@ -36,8 +34,8 @@
     {/if}
   </div>
   {#if bed}
-    <Select size="sm" labelText="The machine's zero is at" selected={bed.zero} on:update={(event) => change({ bed: { ...bed, zero: event.detail as (typeof CORNERS)[number] } })}>
-      {#each CORNERS as one (one)}<SelectItem value={one} text={corner(one)} />{/each}
+    <Select size="sm" labelText="The machine's zero is at" selected={bed.zero} on:update={(event) => change({ bed: { ...bed, zero: event.detail as Corner } })}>
+      {#each CORNERS as one (one)}<SelectItem value={one} text={`its ${cornerOf(one)}`} />{/each}
     </Select>
   {/if}
   <LengthField label="Marks to lay it by again, outside by" value={sheet.marks || null} empty="no marks" onset={(marks) => change({ marks })} onclear={() => change({ marks: 0 })} />

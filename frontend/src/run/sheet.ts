@@ -2,6 +2,15 @@
 
 import type { Kerf, RunPass, RunSheet, Works } from '../api/client';
 
+export const CORNERS = ['lower-left', 'lower-right', 'upper-left', 'upper-right', 'centre'] as const;
+export type Corner = (typeof CORNERS)[number];
+
+/** A bed to begin with, until its figures are typed. */
+export const BED = { width: 600, height: 400, zero: 'lower-left' } as const;
+
+/** A corner in words, as in “its lower left corner”. */
+export const cornerOf = (corner: Corner) => (corner === 'centre' ? 'middle' : `${corner.replace('-', ' ')} corner`);
+
 export function changedPass(sheet: RunSheet, id: string, changed: Partial<RunPass>): RunSheet {
   const passes = sheet.passes.map((one) => (one.id === id ? { ...one, ...changed } : one));
   return { ...sheet, passes };

@@ -1,6 +1,7 @@
 /** A run by its time: which track is followed at a moment, and where its tool is then. */
 
 import type { RunScene } from '../api/client';
+import { figure } from '../words/words';
 
 /** x, y and seconds after it came down, point by point, as the core gives them. */
 type Points = readonly number[];
@@ -97,3 +98,6 @@ export function lasting(seconds: number): string {
   if (hours) return `${hours} h ${two(minutes)} min`;
   return minutes ? `${minutes} min ${two(rest)} s` : `${rest} s`;
 }
+
+/** A length of a run, in metres. */
+export const metres = (mm: number) => `${figure(Number((mm / 1000).toPrecision(3)))} m`;

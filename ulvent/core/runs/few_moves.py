@@ -56,16 +56,7 @@ def _farthest_within(points: Points, first: Integers, last: Integers, off: float
     begins = np.cumsum(counts) - counts
     chord = np.repeat(np.arange(len(counts)), counts)
     inner = np.arange(len(chord)) - begins[chord] + first[chord] + 1
-    start = points[first]
-    way = points[last] - start
-    squares = np.einsum("ni,ni->n", way, way)
-    away = points[inner] - start[chord]
-    share = (
-        np.einsum("ni,ni->n", away, way[chord]) / np.maximum(squares, np.finfo(float).tiny)[chord]
-    )
-    share = np.where(squares[chord] > 0.0, np.clip(share, 0.0, 1.0), 0.0)
-    rest = away - share[:, None] * way[chord]
-    far = np.hypot(rest[:, 0], rest[:, 1])
+    far = _from_chord(points[inner], points[first[chord]], points[last[chord]])
     most = np.maximum.reduceat(far, begins)
     # The first of those that are farthest.
     hits = np.flatnonzero(far == most[chord])
@@ -180,10 +171,14 @@ def _arc(points: Sequence[complex], first: int, last: int, off: float) -> Move |
 
 
 def _from_chord(points: Points, first: Points, last: Points) -> Floats:
-    """(n,) distances from the chord between two points, mm."""
+    """(n,) distances of points (n, 2) from one chord, or each from its own, mm.
+
+    first, last
+        its ends, (2,) or (n, 2)
+    """
     way = last - first
-    length = float(way @ way)
+    squares = (way * way).sum(axis=-1)
     away = points - first
-    share = np.clip(away @ way / length, 0.0, 1.0) if length > 0.0 else np.zeros(len(points))
-    far: Floats = np.hypot(*(away - share[:, None] * way).T)
+    along = (away * way).sum(axis=-1) / np.where(squares > 0.0, squares, 1.0)
+    far: Floats = np.hypot(*(away - np.clip(along, 0.0, 1.0)[:, None] * way).T)
     return far

@@ -7,7 +7,6 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 
 from ulvent.core.base.arrays import Points
-from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import XY
 from ulvent.core.layout import Layout
 from ulvent.core.outlines import Outline, curve_of
@@ -17,7 +16,7 @@ from ulvent.core.recipe.lying import Lie, corner_shares
 from ulvent.core.recipe.run_sheet import Filling, RunPass, RunSheet
 from ulvent.core.recipe.tool_sheet import PLAIN
 from ulvent.core.runs.nesting import LETTERING, Line, holes_turned
-from ulvent.core.runs.raster_rows import MOST_LINES, filling_lines, rows_of
+from ulvent.core.runs.raster_rows import filling_lines, refuse_many
 from ulvent.core.shapes import Region, flat_contours
 from ulvent.core.shapes.flat import outline_of
 from ulvent.core.shapes.region import ring_area
@@ -144,9 +143,7 @@ def _for_weeding(lines: Sequence[Line], place: Placing) -> list[Line]:
     # They end just within the box, which is cut last.
     whole = Region.of_rings([box.points]).offset(-_SHORT)
     film = whole.minus(Region.of_rings(rings).filled().offset(_CLEAR))
-    if rows_of(film, place.weeding_apart) > MOST_LINES:
-        reason = f"makes more than {MOST_LINES} lines across the box"
-        raise wrong_field("run.weeding_apart", reason)
+    refuse_many(film, place.weeding_apart, "run.weeding_apart")
     across = filling_lines(film, Filling(pitch=place.weeding_apart, overscan=0.0))
     strips = [
         Line(one.points, False, box.unit + 1 + index, "Line for weeding")

@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ulvent.core.base.arrays import Points
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.recipe.run_sheet import Filling
 from ulvent.core.shapes import Region
@@ -94,7 +95,18 @@ def _way(points: Points) -> Points:
     return way
 
 
-def rows_of(area: Region, pitch: float) -> float:
-    """About how many lines fill an area: rows by how many rings each may cross."""
+def refuse_many(area: Region, pitch: float, field: str) -> None:
+    """Refuse to fill an area with more lines than `MOST_LINES`: about as many as there are rows by
+    how many rings each may cross.
+
+    Raises
+    ------
+    PieceError
+        Naming the field of the pitch, and what would do.
+    """
     _, low, _, high = area.bounds
-    return (high - low) / pitch * max(1, len(area.rings) // 2)
+    lines = (high - low) / pitch * max(1, len(area.rings) // 2)
+    if lines > MOST_LINES:
+        least = pitch * lines / MOST_LINES
+        reason = f"makes more than {MOST_LINES} lines; {least:.3g} mm or more would do"
+        raise wrong_field(field, reason)

@@ -26,7 +26,7 @@ from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.on_the_drawing import with_places
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines, placing_of
-from ulvent.core.runs.raster_rows import MOST_LINES, Row, filling_lines, rows_of
+from ulvent.core.runs.raster_rows import Row, filling_lines, refuse_many
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.usual import plain_sheet, usual_sheet
 from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
@@ -136,10 +136,15 @@ class PassRun:
         return _box(np.concatenate(points)) if points else None
 
     @cached_property
+    def lengths(self) -> tuple[float, ...]:
+        """mm of each track."""
+        length = once_each(lambda points: Polyline(points, False).walk().length)
+        return tuple(length(track.points) for track in self.tracks)
+
+    @property
     def drawn(self) -> float:
         """mm with the tool down."""
-        length = once_each(_length)
-        return sum(length(track.points) for track in self.tracks)
+        return sum(self.lengths)
 
     @cached_property
     def idle(self) -> float:
@@ -162,7 +167,7 @@ class PassRun:
         motion = self.motion
         along = once_each(lambda points: seconds_along(points, self.speed, motion))
         found, now = [], 0.0
-        for track, way in zip(self.tracks, self.travels, strict=True):
+        for track, way, length in zip(self.tracks, self.travels, self.lengths, strict=True):
             # A beam goes on and off; whatever touches the sheet is lifted.
             lift = motion.lift if way > 0.0 and self.tool.way != "power" else 0.0
             row = track.row
@@ -175,7 +180,7 @@ class PassRun:
                 now = up + lift
             else:
                 down += self._run_in(row.before, row.goes_on)
-                up = down + _length(track.points) / self.speed
+                up = down + length / self.speed
                 now = up + self._run_in(row.after, row.is_followed)
             found.append(Lasting(down, up, now))
         return tuple(found)
@@ -347,19 +352,11 @@ def _filled(
     area = Region.of_rings([line.points for line in outlines if line.closed])
     if area.is_empty:
         return (), ()
-    pitch = recipe.filling.pitch
-    if rows_of(area, pitch) > MOST_LINES:
-        least = pitch * rows_of(area, pitch) / MOST_LINES
-        reason = f"makes more than {MOST_LINES} lines; {least:.3g} mm or more would do"
-        raise wrong_field(f"{where}.filling.pitch", reason)
+    refuse_many(area, recipe.filling.pitch, f"{where}.filling.pitch")
     lines = filling_lines(area, recipe.filling)
     names = tuple(dict.fromkeys(group.name for group in groups))
     once = [Track(one.points, 0, row=one.row) for one in lines]
     return names, tuple(once * recipe.repeats)
-
-
-def _length(points: Points) -> float:
-    return Polyline(points, False).walk().length
 
 
 def _box(points: Points) -> Bounds:

@@ -47,6 +47,11 @@ class Column:
     closed: bool = False
 
     @property
+    def reversed(self) -> Column:
+        """The same, gone from its end."""
+        return Column(self.axis[::-1], self.right[::-1], self.left[::-1], self.closed)
+
+    @property
     def widths(self) -> Floats:
         """(k,) mm from rail to rail."""
         found: Floats = np.hypot(*(self.left - self.right).T)
@@ -65,9 +70,8 @@ class Column:
 def columns_of(part: Region) -> list[Column]:
     """The columns of one connected shape, the longest first."""
     edges = _Edges(part)
-    found = [edges.column(line) for line in [_across(part)] if _is_compact(part)]
-    if not found:
-        found = [edges.column(line) for line in strokes_of(part)] or [edges.column(_across(part))]
+    lines = [] if _is_compact(part) else strokes_of(part)
+    found = map(edges.column, lines or [_across(part)])
     kept = [one for one in found if one is not None]
     return sorted(kept, key=lambda one: -Polyline(one.axis, one.closed).walk().length)
 

@@ -197,9 +197,9 @@ def _ends(column: Column) -> Points:
 def _column(column: Column, cloth: Cloth, at: Points) -> Points:
     """A run out along the middle, and satin back over it; begun at the end that is nearer."""
     if math.dist(at, column.axis[-1]) < math.dist(at, column.axis[0]):
-        column = Column(column.axis[::-1], column.right[::-1], column.left[::-1], column.closed)
+        column = column.reversed
     under = running(column.axis, _UNDERLAY)
-    back = Column(column.axis[::-1], column.right[::-1], column.left[::-1], column.closed)
+    back = column.reversed
     # It ends in the middle: thread goes on from inside the shape.
     return np.concatenate([under, satin(back, cloth), back.axis[-1:]])
 
