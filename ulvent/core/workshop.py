@@ -156,7 +156,7 @@ class Workpiece:
         """
         from ulvent.core.stitches import sewn
 
-        return self._once("embroidery", lambda: sewn(self.piece, self.groups))
+        return self._once("embroidery", lambda: sewn(self.layout, self.groups))
 
     @property
     def proof(self) -> Proof:

@@ -3,28 +3,23 @@
 from __future__ import annotations
 
 import io
-import math
 import unittest
 
 import numpy as np
 import pyembroidery
-import scipy.ndimage
 import shapely
-from PIL import Image, ImageDraw
 
-from tests.areas import as_shapely
 from tests.makings import document, workpiece
+from tests.thread_witness import letters_seen
 from ulvent.core.base.errors import PieceError
 from ulvent.core.shapes import Region
-from ulvent.core.stitches import CLOTHS, Embroidery
+from ulvent.core.stitches import CLOTHS, Embroidery, What
 from ulvent.core.stitches.columns import columns_of
 from ulvent.core.stitches.threads import rows, running, satin
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.thread_out import THREAD_FORMATS
 
 COTTON = CLOTHS["woven-cotton"]
-THREAD = 0.4
-"""mm: how wide the thread is taken to be."""
 
 
 def bar(width: float, length: float) -> Region:
@@ -35,46 +30,6 @@ def words(text: str, face: str, height: float) -> Workpiece:
     line = {"id": "l", "kind": "line", "length": 2.0 * height * len(text)}
     made = {"id": "t", "guide": "l", "text": text, "face": face, "height": height}
     return workpiece(document(guides=[line], letterings=[made], blank=None))
-
-
-def covered(work: Workpiece, scale: float = 40.0) -> dict[str, tuple[float, float, float]]:
-    """Of each letter the share that thread covers, the largest hole and thread far outside, mm²."""
-    (group,) = work.groups
-    (colour,) = work.embroidery.colours
-    found = {}
-    for text, outline in group.areas_with(()):
-        shape = as_shapely(outline)
-        x0, y0, x1, y1 = (shapely.box(*shape.bounds).buffer(1.0)).bounds
-        size = math.ceil((x1 - x0) * scale), math.ceil((y1 - y0) * scale)
-
-        def placed(points: object, x0: float = x0, y0: float = y0) -> list[tuple[float, float]]:
-            return [((x - x0) * scale, (y - y0) * scale) for x, y in np.asarray(points).tolist()]
-
-        thread, ink = Image.new("L", size), Image.new("L", size)
-        draw, paint = ImageDraw.Draw(thread), ImageDraw.Draw(ink)
-        for part in getattr(shape, "geoms", [shape]):
-            paint.polygon(placed(part.exterior.coords), fill=255)
-            for hole in part.interiors:
-                paint.polygon(placed(hole.coords), fill=0)
-        radius = THREAD / 2.0 * scale
-        for one in (sewn for sewn in colour.sewn if sewn.letter == text):
-            points = placed(one.points)
-            draw.line(points, fill=255, width=round(2.0 * radius))
-            for x, y in points:
-                draw.ellipse((x - radius, y - radius, x + radius, y + radius), fill=255)
-        sewn, wanted = np.asarray(thread) > 0, np.asarray(ink) > 0
-        missed = wanted & ~sewn
-        holes, count = scipy.ndimage.label(scipy.ndimage.binary_opening(missed))
-        largest = max((int((holes == one + 1).sum()) for one in range(count)), default=0)
-        allowed = scipy.ndimage.binary_dilation(
-            wanted, iterations=round((COTTON.pull + THREAD) * scale)
-        )
-        found[text] = (
-            1.0 - missed.sum() / wanted.sum(),
-            largest / scale**2,
-            (sewn & ~allowed).sum() / wanted.sum(),
-        )
-    return found
 
 
 class ByHand(unittest.TestCase):
@@ -107,15 +62,18 @@ class ByHand(unittest.TestCase):
 
     def test_what_is_thin_is_a_running_line_and_what_is_wide_is_filled(self) -> None:
         kinds = {one.kind for one in self.sewn("il", "lato-regular", 6.0).colours[0].sewn}
-        self.assertEqual(kinds, {"run"})
+        self.assertEqual(kinds, {What.RUN})
         kinds = {one.kind for one in self.sewn("I", "archivo-black", 60.0).colours[0].sewn}
-        self.assertEqual(kinds, {"rows"})
+        self.assertEqual(kinds, {What.ROWS})
 
     def test_a_piece_says_its_cloth_and_what_a_lettering_is_made_with(self) -> None:
         line = {"id": "l", "kind": "line", "length": 100}
         made = {"id": "t", "guide": "l", "text": "OK", "face": "lato-bold", "height": 18}
         plain = workpiece(document(guides=[line], letterings=[made])).embroidery
-        for stitch, kind in (("rows", "rows"), ("run", "run"), ("bean", "run"), ("satin", "satin")):
+        for stitch, kind in (
+            ("rows", What.ROWS), ("run", What.RUN), ("bean", What.RUN), ("satin", What.SATIN),
+            ("edge", What.RUN),
+        ):  # fmt: skip
             sewing = {"cloth": "felt", "letterings": [{"of": "t", "stitch": stitch}]}
             found = workpiece(document(guides=[line], letterings=[made], sewing=sewing)).embroidery
             self.assertEqual({one.kind for one in found.colours[0].sewn}, {kind})
@@ -134,13 +92,14 @@ class ByHand(unittest.TestCase):
 class Covered(unittest.TestCase):
     def test_letters_are_covered(self) -> None:
         for face, height in (("lato-bold", 20.0), ("eb-garamond", 30.0)):
-            found = covered(words("AHIRSagoek&", face, height))
-            shares = [share for share, _, _ in found.values()]
-            self.assertGreater(np.mean(shares), 0.99, (face, found))
-            for letter, (share, hole, outside) in found.items():
-                self.assertGreater(share, 0.98, (face, letter))
-                self.assertLess(hole, 0.2, (face, letter))
-                self.assertLess(outside, 0.003, (face, letter))
+            found = letters_seen(words("AHIRSagoek&", face, height), COTTON.pull)
+            self.assertGreater(np.mean([one.covered for one in found.values()]), 0.995, (face, found))
+            self.assertLess(np.mean([one.short for one in found.values()]), 0.03, face)
+            self.assertLess(np.mean([one.twice for one in found.values()]), 0.08, face)
+            for letter, one in found.items():
+                self.assertGreater(one.covered, 0.98, (face, letter))
+                self.assertLess(one.hole, 0.2, (face, letter))
+                self.assertLess(one.outside, 0.003, (face, letter))
 
 
 class Files(unittest.TestCase):

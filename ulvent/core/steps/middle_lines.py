@@ -8,15 +8,15 @@ through it are joined, the others run up to it; the rest is smoothed and fitted.
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Lengths, Points
+from ulvent.core.base.arrays import Floats, Lengths, Points
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.skeleton import Skeleton, branches
 
 _STEP = 0.1
 _MOST_POINTS = 6000
@@ -77,72 +77,24 @@ def _dot(part: Region) -> Polyline:
     return Polyline(np.array([[x - reach, y], [x + reach, y]]), False)
 
 
-def strokes_of(part: Region) -> list[Polyline]:
-    """The middle lines of one connected shape; none where it has no strokes."""
-    return _of_part(part)[0]
-
-
 def _of_part(part: Region) -> tuple[list[Polyline], Floats]:
     graph = _Graph(*_skeleton(part))
     graph.prune()
     return graph.lines(), graph.radii
 
 
-def _skeleton(part: Region) -> tuple[Floats, list[tuple[int, int]], Floats]:
-    """Voronoi vertices, the edges that are middle lines, and each vertex's distance, mm."""
-    # Imported when it is needed: SciPy takes longer to load than a piece takes to be measured.
-    from scipy.spatial import Voronoi
-
+def _skeleton(part: Region) -> tuple[Points, dict[int, set[int]], Lengths]:
+    """Nodes, which are joined by middle lines, and each node's distance from the edge, mm."""
     step = max(_STEP, part.perimeter / _MOST_POINTS)
-    step = min(step, part.perimeter / _LEAST_POINTS)
-    points, whose, along, total = _sampled(part, step)
-    diagram = Voronoi(points)
-    vertices = diagram.vertices
-    sides = np.asarray(diagram.ridge_points)
-    ends = np.array(diagram.ridge_vertices)
-    finite = (ends >= 0).all(axis=1)
-    sides, ends = sides[finite], ends[finite]
-    chords = np.hypot(*(points[sides[:, 0]] - points[sides[:, 1]]).T)
-    arcs = np.abs(along[sides[:, 0]] - along[sides[:, 1]])
-    arcs = np.minimum(arcs, total[sides[:, 0]] - arcs)
-    apart = (whose[sides[:, 0]] != whose[sides[:, 1]]) | (arcs > _ARC_OVER_CHORD * chords)
-    apart &= chords > 1.5 * step
-    sides, ends = sides[apart], ends[apart]
-    inside = part.contains(vertices)
-    kept = inside[ends].all(axis=1)
-    sides, ends = sides[kept], ends[kept]
-    radii = np.zeros(len(vertices))
-    for column in (0, 1):
-        radii[ends[:, column]] = np.hypot(*(vertices[ends[:, column]] - points[sides[:, 0]]).T)
-    return vertices, [(a, b) for a, b in ends.tolist()], radii
-
-
-def _sampled(part: Region, step: float) -> tuple[Floats, Integers, Floats, Floats]:
-    """Points along all rings, whose each is, its place along it, and that ring's length."""
-    points, whose, along, total = [], [], [], []
-    for index, ring in enumerate(part.rings):
-        walk = Polyline(ring, True).walk()
-        count = max(8, math.ceil(walk.length / step))
-        stations = np.linspace(0.0, walk.length, count, endpoint=False)
-        points.append(walk.at(stations))
-        whose.append(np.full(count, index))
-        along.append(stations)
-        total.append(np.full(count, walk.length))
-    return (
-        np.concatenate(points), np.concatenate(whose), np.concatenate(along), np.concatenate(total)
-    )  # fmt: skip
+    found = Skeleton.of(part, min(step, part.perimeter / _LEAST_POINTS))
+    return found.at, found.near(found.arcs > _ARC_OVER_CHORD * found.chords), found.radius
 
 
 class _Graph:
     """Vertices joined by edges; branches run between its ends and junctions."""
 
-    def __init__(self, vertices: Points, edges: list[tuple[int, int]], radii: Lengths) -> None:
-        self._at, self._radius = vertices, radii
-        self._near: dict[int, set[int]] = {}
-        for a, b in edges:
-            if a != b:
-                self._near.setdefault(a, set()).add(b)
-                self._near.setdefault(b, set()).add(a)
+    def __init__(self, at: Points, near: dict[int, set[int]], radii: Lengths) -> None:
+        self._at, self._near, self._radius = at, near, radii
 
     @property
     def radii(self) -> Floats:
@@ -153,7 +105,7 @@ class _Graph:
         """Cut off twigs that are shorter than the stroke they stand on is wide."""
         for _ in range(_MOST_PRUNINGS):
             cut = False
-            for branch in self._branches():
+            for branch in branches(self._near):
                 ends = [len(self._near.get(branch[i], ())) for i in (0, -1)]
                 if min(ends) != 1 or max(ends) < 3:
                     continue
@@ -169,46 +121,27 @@ class _Graph:
 
     def lines(self) -> list[Polyline]:
         """The branches, joined where they go straight through a junction, and smoothed."""
-        branches = self._branches()
-        trimmed = [self._trimmed(branch) for branch in branches]
+        every = branches(self._near)
+        trimmed = [self._trimmed(branch) for branch in every]
         loops = [
             index
-            for index, branch in enumerate(branches)
+            for index, branch in enumerate(every)
             if branch[0] == branch[-1] and len(self._near[branch[0]]) == 2
         ]
-        links = self._links(branches, trimmed)
-        found = [Polyline(_smooth(self._at[branches[i][:-1]], True), True) for i in loops]
+        links = self._links(every, trimmed)
+        found = [Polyline(_smooth(self._at[every[i][:-1]], True), True) for i in loops]
         used = set(loops)
-        for index in range(len(branches)):
+        for index in range(len(every)):
             for end in (0, 1):
                 if index in used or (index, end) in links:
                     continue
                 chain, closed = self._chain(index, end, links, trimmed, used)
                 found.append(Polyline(_smooth(chain, closed), closed))
-        for index in range(len(branches)):
+        for index in range(len(every)):
             if index not in used:
                 chain, closed = self._chain(index, 0, links, trimmed, used)
                 found.append(Polyline(_smooth(chain, closed), closed))
         return [line for line in found if len(line.points) >= 2]
-
-    def _branches(self) -> list[list[int]]:
-        joints = [node for node, near in self._near.items() if len(near) != 2]
-        found: list[list[int]] = []
-        seen: set[tuple[int, int]] = set()
-
-        def walk(start: int, first: int) -> None:
-            path = [start, first]
-            while len(self._near[path[-1]]) == 2 and path[-1] != start:
-                path.append(next(n for n in self._near[path[-1]] if n != path[-2]))
-            seen.update([*zip(path[:-1], path[1:], strict=True)])
-            seen.update((b, a) for a, b in zip(path[:-1], path[1:], strict=True))
-            found.append(path)
-
-        for node in [*joints, *self._near]:
-            for near in sorted(self._near[node]):
-                if (node, near) not in seen:
-                    walk(node, near)
-        return found
 
     def _length(self, branch: list[int]) -> float:
         return float(np.hypot(*np.diff(self._at[branch], axis=0).T).sum())
@@ -224,11 +157,11 @@ class _Graph:
         return points[keep] if keep.sum() >= 2 else points[[0, -1]]
 
     def _links(
-        self, branches: list[list[int]], trimmed: list[Floats]
+        self, every: list[list[int]], trimmed: list[Floats]
     ) -> dict[tuple[int, int], tuple[int, int]]:
         """Branch ends that go on as one another, through the junction they share."""
         at: dict[int, list[tuple[int, int]]] = {}
-        for index, branch in enumerate(branches):
+        for index, branch in enumerate(every):
             for end, node in ((0, branch[0]), (1, branch[-1])):
                 if len(self._near[node]) >= 3:
                     at.setdefault(node, []).append((index, end))

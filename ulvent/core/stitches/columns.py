@@ -1,32 +1,49 @@
 """Satin columns of a shape: its strokes, each with the two rails between which thread is laid.
 
-The strokes are the middle lines of the shape, joined where they go straight through a junction. At
-each place of a stroke a rung stands across it, from edge to edge, but no farther than a share of
-the stroke's own width, so that it does not run off into a stroke that meets it.
+At each place of a stroke a rung stands across it, from edge to edge, but no farther than a share of
+the stroke's own width, so that it does not run off into a stroke that meets it. Where columns would
+lie over one another, one of them stops: what comes to a stroke that goes on, and, at a corner, the
+one that meets the edge there more aslant or is straight for a shorter way.
 """
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Points, turned_left
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline
+from ulvent.core.outlines.polyline import Walk
 from ulvent.core.shapes import Region
-from ulvent.core.steps.middle_lines import strokes_of
+from ulvent.core.stitches.strokes import End, Strokes, strokes_of
+
+XY = tuple[float, float]
 
 _STEP = 0.1
 _REACH = 1.45
 """A rung goes no farther to each side than so many times the distance to the nearest edge."""
-_EXTENDED = 2.5
+_EXTENDED = 5.0
 _EDGE_STEP = 0.05
+_EDGE_NEAR = 0.3
+"""mm from an edge at which someone who set a line across a column meant the edge."""
 _SHORT_OF_EDGE = 0.03
 _SMOOTHED = 0.35
 """Share of a stroke's half width over which its direction is smoothed."""
 _COMPACT = 1.6
+_ACROSS = 25
+"""Places of a rung at which is seen whether another column covers it."""
+_OVERLAP = 0.25
+_NARROWEST = 0.5
+"""mm: what is left of a rung beside another column, and is shorter, is not sewn."""
+_LOOKED_AT = 2.5
+"""Widths from its end over which a column may run into itself."""
+_BENT = 0.2
 _END = 2.0
 """Half widths from its end over which a stroke is as wide as at their end."""
 
@@ -51,6 +68,36 @@ class Column:
         """The same, gone from its end."""
         return Column(self.axis[::-1], self.right[::-1], self.left[::-1], self.closed)
 
+    @classmethod
+    def along(cls, points: Points, width: float) -> Column:
+        """One of an even width along a line."""
+        walk = Polyline(points, False).walk()
+        axis = walk.at(np.linspace(0.0, walk.length, max(3, round(walk.length / _STEP)) + 1))
+        out = turned_left(_ways(axis, False, width / 2.0)) * width / 2.0
+        left, right = axis + out, axis - out
+        kept = _forward(left, right, _ways(axis, False, width / 2.0))
+        return cls(axis[kept], left[kept], right[kept])
+
+    def some(self, places: Integers) -> Column:
+        """What of it is at some of its places."""
+        return Column(self.axis[places], self.left[places], self.right[places])
+
+    def part(self, begin: int, end: int) -> Column:
+        """From one place to another, both of them in it, gone that way."""
+        low, high = min(begin, end), max(begin, end)
+        found = self.some(np.arange(low, high + 1))
+        return found if begin <= end else found.reversed
+
+    def from_place(self, place: int) -> Column:
+        """A closed one as one that is open at a place, gone once round."""
+        count = len(self.axis)
+        return self.some((np.arange(count + 1) + place) % count)
+
+    @property
+    def middles(self) -> Points:
+        """(k, 2) half way between the rails."""
+        return (self.left + self.right) / 2.0
+
     @property
     def widths(self) -> Floats:
         """(k,) mm from rail to rail."""
@@ -68,12 +115,149 @@ class Column:
 
 
 def columns_of(part: Region) -> list[Column]:
-    """The columns of one connected shape, the longest first."""
+    """The columns of one connected shape, those that go on before those that stop in them."""
     edges = _Edges(part)
-    lines = [] if _is_compact(part) else strokes_of(part)
-    found = map(edges.column, lines or [_across(part)])
-    kept = [one for one in found if one is not None]
-    return sorted(kept, key=lambda one: -Polyline(one.axis, one.closed).walk().length)
+    if _is_compact(part):
+        strokes = Strokes([_across(part)], [], [])
+    else:
+        strokes = strokes_of(part)
+    found: list[Column] = []
+    for index in _in_order(edges, strokes):
+        made = edges.column(strokes.lines[index])
+        if made is None:
+            continue
+        itself = [end for (stroke, end), other in strokes.stops if stroke == other == index]
+        for end in itself:
+            made = _short_of_itself(*made, end)
+        found += _beside(*made, [one.swept for one in found])
+    return found
+
+
+def corrected(rungs: Sequence[tuple[XY, XY]], part: Region) -> Column | None:
+    """A column as someone set it by lines across it; none where these lie elsewhere.
+
+    Between two lines the rails follow the edge of the shape, or are straight where the ends of
+    the lines are not on one edge.
+    """
+    lines = np.array(rungs)
+    if not part.offset(_EDGE_NEAR).contains(lines.mean(axis=1)).all():
+        return None
+    rings = [Polyline(ring, True).walk() for ring in part.rings]
+    left, right = (_rail(lines[:, side], rings) for side in (0, 1))
+    count = max(3, round(max(one.length for one in (left, right)) / _STEP))
+    sides = [_evenly(rail, lines[:, side], count) for side, rail in ((0, left), (1, right))]
+    return Column((sides[0] + sides[1]) / 2.0, *sides)
+
+
+def _rail(ends: Points, rings: Sequence[Walk]) -> Walk:
+    """The line through the ends of lines across a column, along an edge where there is one."""
+    feet = [_foot(end, rings) for end in ends]
+    found = [ends[:1]]
+    for (one, other), end in zip(pairwise(feet), ends[1:], strict=True):
+        walk = rings[one[0]]
+        ahead = (other[1] - one[1]) % walk.length
+        gone = ahead if ahead <= walk.length / 2.0 else ahead - walk.length
+        chord = math.dist(walk.at(np.array(one[1])), walk.at(np.array(other[1])))
+        if one[0] == other[0] and max(one[2], other[2]) < _EDGE_NEAR and abs(gone) < 2.0 * chord:
+            count = max(2, math.ceil(abs(gone) / _STEP))
+            found.append(walk.at((one[1] + gone * np.arange(1, count) / count) % walk.length))
+        found.append(end[None])
+    return Polyline(np.concatenate(found), False).walk()
+
+
+def _foot(point: Points, rings: Sequence[Walk]) -> tuple[int, float, float]:
+    """The ring that is nearest to a point, the station there, and how far it is."""
+    best = (0, 0.0, math.inf)
+    for index, walk in enumerate(rings):
+        stations = np.linspace(0.0, walk.length, max(8, math.ceil(walk.length / _EDGE_STEP)))
+        off = np.hypot(*(walk.at(stations) - point).T)
+        nearest = int(np.argmin(off))
+        if off[nearest] < best[2]:
+            best = (index, float(stations[nearest]), float(off[nearest]))
+    return best
+
+
+def _evenly(rail: Walk, ends: Points, count: int) -> Points:
+    """A rail at places that go evenly from each line across the column to the next."""
+    at = [0.0]
+    for end in ends[1:]:
+        off = np.hypot(*(rail.points - end).T)
+        off[rail.along <= at[-1]] = math.inf
+        at.append(float(rail.along[int(np.argmin(off))]))
+    shares = np.linspace(0.0, len(ends) - 1.0, count + 1)
+    return rail.at(np.interp(shares, np.arange(len(ends)), at))
+
+
+def _in_order(edges: _Edges, strokes: Strokes) -> list[int]:
+    """Strokes in such an order that each stops in those before it."""
+    before: dict[int, set[int]] = {index: set() for index in range(len(strokes.lines))}
+    for (stroke, _), through in strokes.stops:
+        before[stroke].add(through)
+    for one, other in strokes.corners:
+        wins, stops = sorted((one, other), key=lambda end: -edges.firmness(strokes.lines, end))
+        before[stops[0]].add(wins[0])
+    lengths = [line.walk().length for line in strokes.lines]
+    found: list[int] = []
+    while len(found) < len(lengths):
+        left = [index for index in before if index not in found]
+        free = [index for index in left if not before[index] - {*found, index}]
+        found.append(max(free or left, key=lambda index: (lengths[index], -index)))
+    return found
+
+
+def _short_of_itself(column: Column, own: Booleans, end: int) -> tuple[Column, Booleans]:
+    """A column that runs into itself, up to there."""
+    along = np.cumsum(np.hypot(*np.diff(column.axis, axis=0, prepend=column.axis[:1]).T))
+    along = along if end == 0 else along[-1] - along
+    near = along < _LOOKED_AT * float(np.median(column.widths))
+    if near.all():
+        return column, own
+    body = column.some(np.flatnonzero(~near)).swept
+    middles = (column.left + column.right) / 2.0
+    kept = ~near | ~body.contains(middles)
+    return column.some(np.flatnonzero(kept)), own[kept]
+
+
+def _beside(column: Column, own: Booleans, swept: Sequence[Region]) -> list[Column]:
+    """What of a column lies beside those that are there, in as many columns as that leaves.
+
+    own
+        (k,) which places are of the stroke itself, and not where it was run on to the edge
+    """
+    if not swept:
+        return [column]
+    shares = np.linspace(0.0, 1.0, _ACROSS)
+    places = column.left[:, None] + shares[None, :, None] * (column.right - column.left)[:, None]
+    inside = Region.joined(swept).contains(places.reshape(-1, 2)).reshape(len(places), -1)
+    open_ = ~inside
+    first, last = np.argmax(open_, axis=1), _ACROSS - 1 - np.argmax(open_[:, ::-1], axis=1)
+    # Threads of both overlap a little, so that no cloth is seen between them.
+    overlap = _OVERLAP / np.maximum(column.widths, JOINT) * (_ACROSS - 1)
+    begin = np.where(first > 0, np.maximum(first - overlap, 0.0), 0.0) / (_ACROSS - 1)
+    end = np.where(last < _ACROSS - 1, last + overlap, _ACROSS - 1.0) / (_ACROSS - 1)
+    across = (column.right - column.left)
+    left = column.left + np.clip(begin, 0.0, 1.0)[:, None] * across
+    right = column.left + np.clip(end, 0.0, 1.0)[:, None] * across
+    wide = open_.any(axis=1) & (np.hypot(*(left - right).T) > _NARROWEST)
+    return [
+        Column((left[some] + right[some]) / 2.0, left[some], right[some],
+               column.closed and len(some) == len(wide))
+        for some in _runs(wide, column.closed)
+        if len(some) > 2 and own[some].any()
+    ]  # fmt: skip
+
+
+def _runs(kept: Booleans, closed: bool) -> list[Integers]:
+    """Stretches of places that are kept, over the seam of what is closed."""
+    if kept.all():
+        return [np.arange(len(kept))]
+    shift = int(np.argmin(kept)) if closed else 0
+    rolled = np.roll(kept, -shift)
+    bounds = np.flatnonzero(np.diff(np.concatenate([[False], rolled, [False]])))
+    return [
+        (np.arange(begin, end) + shift) % len(kept)
+        for begin, end in zip(bounds[::2].tolist(), bounds[1::2].tolist(), strict=True)
+    ]
 
 
 def _is_compact(part: Region) -> bool:
@@ -113,9 +297,12 @@ class _Edges:
             np.concatenate([walk.at(np.arange(0.0, walk.length, _EDGE_STEP)) for walk in dense])
         )
 
-    def column(self, line: Polyline) -> Column | None:
-        """The column along a stroke; none where it is too short for thread."""
-        axis = self._extended(line)
+    def column(self, line: Polyline) -> tuple[Column, Booleans] | None:
+        """The column along a stroke, and which of its places (k,) are the stroke's own.
+
+        None where it is too short for thread.
+        """
+        axis, own = self._extended(line)
         if len(axis) < 3:
             return None
         radius, _ = self._tree.query(axis)
@@ -128,15 +315,47 @@ class _Edges:
         kept = _forward(*rails, ways)
         if kept.sum() < 2:
             return None
-        return Column(axis[kept], rails[0][kept], rails[1][kept], line.closed)
+        return Column(axis[kept], rails[0][kept], rails[1][kept], line.closed), own[kept]
 
-    def _extended(self, line: Polyline) -> Points:
-        """A stroke at even places, run on at its free ends as far as the shape goes."""
+    def firmness(self, lines: Sequence[Polyline], end: End) -> float:
+        """How much rather than others a stroke goes on to the edge at a corner.
+
+        The mm that it comes straight, less where it meets the edge aslant.
+        """
+        points = lines[end[0]].points
+        points = points if end[1] == -1 else points[::-1]
+        tip = points[-1]
+        radius = float(self._tree.query(tip)[0])
+        off = np.hypot(*(points - tip).T)
+        far = points[off > max(radius, _STEP)]
+        way = tip - (far[-1] if len(far) else points[0])
+        way = way / max(float(np.hypot(*way)), JOINT)
+        aside = np.abs((points - tip) @ turned_left(way[None])[0])
+        bent = np.flatnonzero(aside > _BENT * np.maximum(off, radius))
+        straight = off[bent[-1]] if len(bent) else off[0]
+        return float(straight) * self._squareness(tip, way)
+
+    def _squareness(self, point: Points, way: Points) -> float:
+        """The square of the sine between a way and the edge that it meets first."""
+        chord = self._ends - self._begins
+        off = self._begins - point
+        cross = way[0] * chord[:, 1] - way[1] * chord[:, 0]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            along = (off[:, 0] * chord[:, 1] - off[:, 1] * chord[:, 0]) / cross
+            share = (off[:, 0] * way[1] - off[:, 1] * way[0]) / cross
+        hits = (share >= 0.0) & (share <= 1.0) & (along > 0.0)
+        if not hits.any():
+            return 0.0
+        first = int(np.argmin(np.where(hits, along, np.inf)))
+        return float((cross[first] / max(float(np.hypot(*chord[first])), JOINT)) ** 2)
+
+    def _extended(self, line: Polyline) -> tuple[Points, Booleans]:
+        """A stroke at even places, run on at its ends as far as the shape goes; which are its own."""
         walk = line.walk()
         count = max(3, round(walk.length / _STEP))
         places = walk.at(np.linspace(0.0, walk.length, count + 1))
         if line.closed:
-            return places
+            return places, np.ones(len(places), dtype=bool)
         radius, _ = self._tree.query(places[[0, -1]])
         ends = []
         for at, inner, far in ((0, min(8, count), radius[0]), (-1, -1 - min(8, count), radius[1])):
@@ -148,7 +367,9 @@ class _Edges:
             last = max(length - _SHORT_OF_EDGE, _SHORT_OF_EDGE)
             steps = np.append(np.arange(_STEP, last - _STEP / 2.0, _STEP), last)
             ends.append(places[at] + steps[:, None] * way)
-        return np.concatenate([ends[0][::-1], places, ends[1]])
+        own = np.zeros(len(ends[0]) + len(places) + len(ends[1]), dtype=bool)
+        own[len(ends[0]) : len(ends[0]) + len(places)] = True
+        return np.concatenate([ends[0][::-1], places, ends[1]]), own
 
     def _reach(self, points: Points, ways: Points, most: Floats) -> Floats:
         """(n,) mm from points along unit vectors to the nearest edge, or the most of each."""

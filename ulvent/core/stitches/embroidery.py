@@ -1,63 +1,78 @@
 """From prepared lettering to thread: which stitches each letter gets, and in which order.
 
-Letters are sewn along the words. Of each letter the shapes come one by one: what its columns leave
-open first, then its columns, each by a run along its middle to its end and satin back over it, so
-that thread goes on from where it came in. What is narrower than a column is a running line, what
-is wider is filled in rows.
+Letters are sewn along the words, each in its own frame and then placed, so that on a curve
+stitches keep their direction in the letter, and a letter that is there already is not made again.
 """
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Points
-from ulvent.core.outlines import Outline
+from ulvent.core.base.arrays import Matrices, Points
+from ulvent.core.base.at_work import at_work
+from ulvent.core.layout import Layout
+from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Group
-from ulvent.core.recipe import Piece
-from ulvent.core.recipe.sewing import Sewing, SewnLettering, StitchType
+from ulvent.core.recipe.sewing import Sewing, SewnLettering
 from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.steps.cutout import Cutout
+from ulvent.core.steps.middle_lines import middle_line
+from ulvent.core.stitches.applique import covered, edge_lines, tacked
 from ulvent.core.stitches.cloths import Cloth, cloth_of
-from ulvent.core.stitches.columns import Column, columns_of
-from ulvent.core.stitches.threads import rows, running, satin, without_short
-from ulvent.core.stitches.travel import Ways
+from ulvent.core.stitches.ground import ground_line
+from ulvent.core.stitches.letters import LetterShape, Making, letter_threads
+from ulvent.core.stitches.quilting import QuiltedLine, quilted_line
+from ulvent.core.stitches.thread import Thread, What
+from ulvent.core.stitches.threads import running, split_long
 
-Kind = Literal["satin", "rows", "run"]
 _TIE = 0.7
-_UNDERLAY = 2.0
-_THREAD = 0.4
-_LEFT_OPEN = 0.02
-"""mm²: what columns leave open, and is less, is no hole that is seen."""
-_GROWN = 0.5
+LONGEST = 12.1
+"""mm: no machine's format holds a longer stitch."""
+_AS_IT_IS = SewnLettering(of="any")
+_FEWER = "fewer letters, or a coarser stitch, would do"
 
 
 class Sewn(NamedTuple):
     """Thread that is sewn without being cut or lifted.
 
-    points
-        (k, 2) needle points, mm, y up
-    kind
-        what most of it is
     letter, name
         what it is of: the letter, and the group in words
+    lettering, place
+        whose it is, and which of its letters; −1 where it is none or several
     """
 
-    points: Points
-    kind: Kind
+    thread: Thread
     letter: str
     name: str
+    lettering: str = ""
+    place: int = -1
+
+    @property
+    def points(self) -> Points:
+        """(k, 2) needle points, mm, y up."""
+        return self.thread.points
+
+    @property
+    def kind(self) -> What:
+        """What it mostly is."""
+        return self.thread.seen
 
 
 @dataclass(frozen=True, eq=False)
 class Colour:
-    """What is sewn with one thread, `#rrggbb`, in order."""
+    """What is sewn with one thread, `#rrggbb`, in order.
+
+    asks
+        what is to be done before it, in words
+    """
 
     colour: str
     sewn: tuple[Sewn, ...]
+    asks: str = ""
 
 
 @dataclass(frozen=True, eq=False)
@@ -66,172 +81,252 @@ class Embroidery:
 
     cloth
         what it is sewn on
+    quilted
+        lines through several letters, by the lettering
     """
 
     cloth: Cloth
     colours: tuple[Colour, ...]
+    quilted: dict[str, QuiltedLine]
+
+    @property
+    def sewn(self) -> list[Sewn]:
+        """All of it in order."""
+        return [one for colour in self.colours for one in colour.sewn]
+
+    @property
+    def bounds(self) -> tuple[float, float, float, float] | None:
+        """A box round all needle points, mm; none where nothing is sewn."""
+        points = [one.points for one in self.sewn]
+        if not points:
+            return None
+        every = np.concatenate(points)
+        (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
+        return (x0, y0, x1, y1)
 
 
-def sewn(piece: Piece, groups: Sequence[Group]) -> Embroidery:
-    """The groups of a piece in thread, those of one use in one colour, letters in their order."""
-    recipe = piece.sewing or Sewing()
-    cloth = cloth_of(recipe)
-    wishes = {one.of: one for one in recipe.letterings}
-    found: dict[str, list[Sewn]] = {}
-    at = np.zeros(2)
-    for group in groups:
-        if group.key[0] in ("edge", "guide"):
-            continue
-        wish = wishes.get(group.key[-1]) or _AS_IT_IS
-        mine = found.setdefault(piece.colour(group.output), [])
-        for letter, outline in [*group.areas_with(()), *(("", one) for one in group.lines)]:
-            for one in _letter(outline, letter, group.name, _Making(cloth, wish), at):
-                mine.append(one)
-                at = one.points[-1]
-    return Embroidery(cloth, tuple(Colour(name, tuple(some)) for name, some in found.items()))
+def sewn(layout: Layout, groups: Sequence[Group]) -> Embroidery:
+    """The groups of a piece in thread, those of one use in one colour.
+
+    Guides and the blank's edge are not sewn.
+
+    Raises
+    ------
+    PieceError
+        Where there is no line through letters that are to be sewn in one.
+    """
+    return _Sewing(layout, groups).embroidery()
 
 
-class _Making(NamedTuple):
-    """On what cloth a lettering is sewn, and with what."""
+class _Item(NamedTuple):
+    """A letter, or what else is sewn by itself.
 
-    cloth: Cloth
-    wish: SewnLettering
+    shape, matrix
+        in its own frame, and from there to the sheet (2, 3)
+    """
 
-    def kind(self, columns: Sequence[Column]) -> StitchType:
-        """What a shape of these columns is made with."""
-        if self.wish.stitch != "auto":
-            return self.wish.stitch if columns else "rows"
-        if not columns:
-            return "rows"
-        width = float(np.median(np.concatenate([one.widths for one in columns])))
-        if width > self.cloth.widest:
-            return "rows"
-        return "bean" if width < self.cloth.narrowest else "satin"
+    shape: LetterShape
+    matrix: Matrices
+    letter: str
+    place: int
+    height: float = 0.0
 
+    @property
+    def area(self) -> Region:
+        return self.shape.area.transformed(self.matrix)
 
-_AS_IT_IS = SewnLettering(of="any")
-
-
-def _letter(outline: Outline, letter: str, name: str, how: _Making, at: Points) -> Iterator[Sewn]:
-    """A letter's thread, shape by shape, the nearest first."""
-    contours = list(flat_contours(outline))
-    rings = [points for points, closed in contours if closed]
-    lines = [points for points, closed in contours if not closed]
-    for points in lines:
-        line = running(points, how.cloth.run)
-        yield Sewn(_tied(_bean(line) if how.wish.stitch == "bean" else line), "run", letter, name)
-    parts = list(Region.of_rings(rings).parts) if rings else []
-    while parts:
-        near = min(parts, key=lambda part: _away(part, at))
-        parts.remove(near)
-        for kind, points in _joined(near, how, at):
-            yield Sewn(_tied(points), kind, letter, name)
-            at = points[-1]
+    @property
+    def lines(self) -> list[Polyline]:
+        turned = self.matrix[:, :2].T
+        return [
+            Polyline(one.points @ turned + self.matrix[:, 2], one.closed)
+            for one in self.shape.lines
+        ]
 
 
-def _away(part: Region, at: Points) -> float:
-    return min(float(np.hypot(*(ring - at).T).min()) for ring in part.rings)
+class _Sewing:
+    """An embroidery in the making."""
 
+    def __init__(self, layout: Layout, groups: Sequence[Group]) -> None:
+        self._layout, self._piece = layout, layout.piece
+        self._recipe = self._piece.sewing or Sewing()
+        self._cloth = cloth_of(self._recipe)
+        self._groups = [one for one in groups if one.key[0] not in ("edge", "guide")]
+        self._wishes = {one.of: one for one in self._recipe.letterings}
+        self._faces = {one.id: one.face for one in self._piece.letterings}
+        self._quilted: dict[str, QuiltedLine] = {}
 
-def _joined(part: Region, how: _Making, at: Points) -> Iterator[tuple[Kind, Points]]:
-    """The thread of one connected shape, in one where there is a way inside it from each stretch
-    to the next."""
-    columns = columns_of(part)
-    ways = Ways(part, columns) if columns else None
-    thread: list[Points] = []
-    kinds: list[Kind] = []
-    for kind, points in _shape(part, columns, how, at):
-        way = ways.way(thread[-1][-1], points[0]) if ways and thread else None
-        if thread and way is None:
-            yield _most(kinds), without_short(np.concatenate(thread))
-            thread, kinds = [], []
-        if way is not None:
-            thread.append(running(way, _UNDERLAY)[1:-1])
-        thread.append(points)
-        kinds.append(kind)
-    if thread:
-        yield _most(kinds), without_short(np.concatenate(thread))
+    def embroidery(self) -> Embroidery:
+        found: dict[tuple[str, str], list[Sewn]] = {}
+        ground = self._ground()
+        if ground is not None:
+            name = self._piece.colour("draw")
+            found[name, ""] = [Sewn(ground, "", "Ground")]
+        for group in self._groups:
+            owner = _owner(group)
+            wish = self._wishes.get(owner, _AS_IT_IS)
+            colour = self._piece.colour(group.output)
+            doing = f"stitches for {group.name}"
+            with at_work("sewing", doing, _FEWER):
+                for asks, one in self._group(group, owner, wish):
+                    found.setdefault((colour, asks), []).append(one)
+        colours = [Colour(name, tuple(some), asks) for (name, asks), some in found.items()]
+        return Embroidery(self._cloth, tuple(colours), self._quilted)
 
+    def _group(
+        self, group: Group, owner: str, wish: SewnLettering
+    ) -> Iterator[tuple[str, Sewn]]:
+        items = list(_items(group))
+        if self._recipe.order == "centre":
+            middle = len(items) // 2
+            items = [*items[middle:], *items[:middle][::-1]]
+        if wish.stitch == "quilted":
+            yield "", self._in_one_line(items, group, owner)
+            return
+        if wish.stitch == "applique":
+            yield from self._applique(items, group, owner)
+            return
+        own = {one.place: one.stitch for one in wish.letters}
+        for item in items:
+            how = self._making(wish, owner, item)
+            if item.place in own:
+                how = how._replace(stitch=own[item.place])
+            for thread in letter_threads(item.shape, how):
+                ready = _tied(split_long(thread.placed(item.matrix), LONGEST))
+                yield "", Sewn(ready, item.letter, group.name, owner, item.place)
 
-def _most(kinds: Sequence[Kind]) -> Kind:
-    """What a thread is called that is several: by its columns, where it has any."""
-    return "satin" if "satin" in kinds else kinds[0]
-
-
-def _shape(
-    part: Region, columns: Sequence[Column], how: _Making, at: Points
-) -> Iterator[tuple[Kind, Points]]:
-    """The stretches of thread of one connected shape."""
-    cloth, kind = how.cloth, how.kind(columns)
-    if kind == "rows":
-        for points in _nearest_first(rows(part, cloth, how.wish.angle), at):
-            yield "rows", points
-        return
-    if kind in ("run", "bean"):
-        for points in _nearest_first([one.axis for one in columns], at):
-            line = running(points, cloth.run)
-            yield "run", _bean(line) if kind == "bean" else line
-        return
-    swept = Region.joined(one.swept for one in columns)
-    # Thread covers half its own width beside a column.
-    rest = part.minus(swept.offset(_THREAD / 2.0))
-    open_parts = [one for one in rest.parts if one.area > _LEFT_OPEN]
-    for one in open_parts:
-        grown = one.offset(_GROWN).meet(part)
-        for points in _nearest_first(rows(grown, cloth, how.wish.angle), at):
-            yield "rows", points
-            at = points[-1]
-    left = list(columns)
-    while left:
-        column = min(left, key=lambda one: min(math.dist(at, end) for end in _ends(one)))
-        left.remove(column)
-        points = _column(column, cloth, at)
-        yield "satin", points
-        at = points[-1]
-
-
-def _ends(column: Column) -> Points:
-    return column.axis[[0, -1]]
-
-
-def _column(column: Column, cloth: Cloth, at: Points) -> Points:
-    """A run out along the middle, and satin back over it; begun at the end that is nearer."""
-    if math.dist(at, column.axis[-1]) < math.dist(at, column.axis[0]):
-        column = column.reversed
-    under = running(column.axis, _UNDERLAY)
-    back = column.reversed
-    # It ends in the middle: thread goes on from inside the shape.
-    return np.concatenate([under, satin(back, cloth), back.axis[-1:]])
-
-
-def _bean(points: Points) -> Points:
-    """Each stitch three times: there, back, and there again."""
-    found = [points[:1]]
-    for begin, end in zip(points[:-1], points[1:], strict=True):
-        found.append(np.array([end, begin, end]))
-    return np.concatenate(found)
-
-
-def _nearest_first(stretches: Sequence[Points], at: Points) -> Iterator[Points]:
-    left = list(stretches)
-    while left:
-        best = min(
-            range(len(left)),
-            key=lambda index: min(math.dist(at, left[index][end]) for end in (0, -1)),
+    def _making(self, wish: SewnLettering, owner: str, item: _Item) -> Making:
+        corrected = tuple(
+            tuple(
+                ((a[0] * item.height, a[1] * item.height), (b[0] * item.height, b[1] * item.height))
+                for a, b in column
+            )
+            for one in self._recipe.corrections
+            if one.face == self._faces.get(owner) and one.letter == item.letter and item.height
+            for column in one.columns
         )
-        points = left.pop(best)
-        if math.dist(at, points[-1]) < math.dist(at, points[0]):
-            points = points[::-1]
-        yield points
-        at = points[-1]
+        return Making(
+            self._cloth, wish.stitch, wish.angle, wish.width,
+            wish.underlay or self._recipe.underlay, corrected,
+        )  # fmt: skip
+
+    def _in_one_line(self, items: Sequence[_Item], group: Group, owner: str) -> Sewn:
+        line = quilted_line([
+            one.lines or (list(middle_line(one.area).lines) if not one.area.is_empty else [])
+            for one in items
+        ])  # fmt: skip
+        self._quilted[owner] = line
+        points, _ = line.stitches(self._cloth.run)
+        points = self._led_in(points, owner, group)
+        thread = _tied(split_long(Thread.of(points, What.RUN), LONGEST))
+        return Sewn(thread, "", group.name, owner)
+
+    def _led_in(self, points: Points, owner: str, group: Group) -> Points:
+        """The line from where the guide begins to where it ends, for the next block to take over."""
+        settings = self._layout.lines_of(owner) if owner in self._faces else ()
+        if len(settings) != 1 or settings[0].guide.closed or len(points) < 2:
+            return points
+        _, at = settings[0].guide.samples
+        at = at if group.lie is None else at @ group.lie[:, :2].T + group.lie[:, 2]
+        first, last = (
+            int(np.argmin(np.hypot(*(at - points[end]).T))) for end in (0, -1)
+        )
+        if first > last:
+            at, first, last = at[::-1], len(at) - 1 - first, len(at) - 1 - last
+        before = np.concatenate([at[: first + 1], points[:1]])
+        after = np.concatenate([points[-1:], at[last:]])
+        return np.concatenate([
+            running(before, self._cloth.run)[:-1], points, running(after, self._cloth.run)[1:]
+        ])  # fmt: skip
+
+    def _applique(
+        self, items: Sequence[_Item], group: Group, owner: str
+    ) -> Iterator[tuple[str, Sewn]]:
+        """Where the cloth goes, what holds it, and what covers its edge, for all letters each."""
+        parts = [(one, part) for one in items for part in one.area.parts]
+        for asks, threads in (
+            ("", lambda part: edge_lines(part, self._cloth, What.MARK)),
+            ("Lay the cloth over the lines", tacked),
+            ("Cut the cloth back to the stitches", lambda part: covered(part, self._cloth)),
+        ):
+            for item, part in parts:
+                for thread in threads(part):
+                    ready = _tied(split_long(thread, LONGEST))
+                    yield asks, Sewn(ready, item.letter, group.name, owner, item.place)
+
+    def _ground(self) -> Thread | None:
+        wish = self._recipe.ground
+        if wish is None or not self._layout.blank:
+            return None
+        matrix = self._piece.lie.matrix
+        outer, *holes = (Region.inside(curve) for curve in self._layout.blank)
+        words = Region.joined(
+            area for group in self._groups for area in _taken(group, wish.clear)
+        )
+        room = outer.minus(Region.joined(holes)).transformed(matrix).offset(-wish.clear).minus(words)
+        points = ground_line(room, wish.apart)
+        if points is None:
+            return None
+        return _tied(Thread.of(running(points, self._cloth.run), What.RUN))
 
 
-def _tied(points: Points) -> Points:
+def _taken(group: Group, clear: float) -> Iterator[Region]:
+    for item in _items(group):
+        if not item.area.is_empty:
+            yield item.area.offset(clear)
+        for line in item.lines:
+            yield Region.along(line.points, line.closed, 2.0 * clear)
+
+
+def _owner(group: Group) -> str:
+    layer = next(iter(group.cut), None)
+    return layer.owner if group.key[0] == "border" and layer else group.key[-1]
+
+
+def _items(group: Group) -> Iterator[_Item]:
+    lie = np.eye(2, 3) if group.lie is None else group.lie
+    for cutouts in group.cut.values():
+        for cutout in cutouts:
+            yield _cutout(cutout, lie)
+    for outline in group.lines:
+        lines = list(flat_contours(outline))
+        corner = np.min([line.points.min(axis=0) for line in lines], axis=0)
+        moved = [Polyline(line.points - corner, line.closed) for line in lines]
+        yield _Item(LetterShape(Region(), moved), _move(corner), "", -1)
+
+
+def _cutout(cutout: Cutout, lie: Matrices) -> _Item:
+    """A cutout in its upright frame, where it is as its face has it; else as it stands."""
+    if cutout.local is not None and cutout.outline is not None and cutout.shape is not None:
+        size = np.array([[cutout.scale, 0.0, 0.0], [0.0, cutout.scale, 0.0]])
+        shape = LetterShape(Region.of(cutout.shape, size))
+        return _Item(shape, _after(lie, cutout.local), cutout.text, cutout.place, cutout.height)
+    x, y, _, _ = cutout.area.bounds
+    shape = LetterShape(cutout.area.transformed(_move(np.array([-x, -y]))))
+    return _Item(shape, _after(lie, _move(np.array([x, y]))), cutout.text, cutout.place)
+
+
+def _move(by: Points) -> Matrices:
+    return np.array([[1.0, 0.0, by[0]], [0.0, 1.0, by[1]]])
+
+
+def _after(second: Matrices, first: Matrices) -> Matrices:
+    turned = second[:, :2] @ first[:, :2]
+    moved = second[:, :2] @ first[:, 2] + second[:, 2]
+    return np.column_stack([turned, moved])
+
+
+def _tied(thread: Thread) -> Thread:
     """With a small stitch there and back at both ends, so that thread holds."""
+    points, what = thread.points, thread.what
     if len(points) < 2:
-        return points
+        return thread
     first, last = _tie(points[0], points[1]), _tie(points[-1], points[-2])
-    return np.concatenate([points[:1], first, points[:1], points[1:], last, points[-1:]])
+    tie = np.full(2, What.TIE, dtype=np.int8)
+    return Thread(
+        np.concatenate([points[:1], first, points[:1], points[1:], last, points[-1:]]),
+        np.concatenate([what[:1], tie, what[1:], tie]),
+    )
 
 
 def _tie(at: Points, toward: Points) -> Points:
@@ -239,3 +334,4 @@ def _tie(at: Points, toward: Points) -> Points:
     length = float(np.hypot(*way))
     tie: Points = (at + way * min(1.0, _TIE / max(length, _TIE)))[None]
     return tie
+

@@ -1,4 +1,4 @@
-"""Lines of thread: running stitches, satin between rails, and rows; mm, needle point by point."""
+"""Lines of thread: running stitches, satin between rails, underlay and rows; mm."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Points
+from ulvent.core.base.arrays import Floats, Points
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import Filling
@@ -14,20 +14,22 @@ from ulvent.core.runs.raster_rows import RowLine, filling_lines
 from ulvent.core.shapes import Region
 from ulvent.core.stitches.cloths import Cloth
 from ulvent.core.stitches.columns import Column
+from ulvent.core.stitches.thread import Thread
 
 _CORNER = math.radians(35.0)
-_SHORTEST = 0.3
+SHORTEST = 0.3
 """mm: what would be shorter is left out."""
 _PHASES = (0.0, 0.5, 0.25, 0.75)
 """Of stitches in rows, in shares of their length, row by row: none lies beside its neighbour."""
+_CROWDED = 0.6
+"""Where one rail goes on by less than this share of the spacing, needle points would crowd."""
+_DRAWN_IN = 0.3
+_STAGGER = 0.12
 
 
 def running(points: Points, length: float) -> Points:
     """(k, 2) a line in stitches of about one length, a needle point at each corner."""
-    chords = np.diff(points, axis=0)
-    angles = np.arctan2(chords[:, 1], chords[:, 0])
-    turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
-    marks = [0, *(np.flatnonzero(turns > _CORNER) + 1).tolist(), len(points) - 1]
+    marks = [0, *corners(points), len(points) - 1]
     found = [points[:1]]
     for begin, end in zip(marks[:-1], marks[1:], strict=True):
         walk = Polyline(points[begin : end + 1], False).walk()
@@ -36,25 +38,78 @@ def running(points: Points, length: float) -> Points:
     return without_short(np.concatenate(found))
 
 
+def corners(points: Points) -> list[int]:
+    """Where a line turns so much that a stitch must end there."""
+    chords = np.diff(points, axis=0)
+    angles = np.arctan2(chords[:, 1], chords[:, 0])
+    turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
+    return [int(one) + 1 for one in np.flatnonzero(turns > _CORNER)]
+
+
+def bean(points: Points) -> Points:
+    """Each stitch three times: there, back, and there again."""
+    found = [points[:1]]
+    for begin, end in zip(points[:-1], points[1:], strict=True):
+        found.append(np.array([end, begin, end]))
+    return np.concatenate(found)
+
+
 def satin(column: Column, cloth: Cloth) -> Points:
     """(k, 2) thread to and fro between the rails, made wider by what it will draw together.
 
-    Stitches of one side are `spacing` apart on the longer of the two rails.
+    Stitches of one side are `spacing` apart on the longer of the two rails. On the inside of a
+    bend, where they would crowd, every second one ends a little before the edge.
     """
+    left, right = _widened(column, cloth.pull)
+    points = _zigzag(left, right, cloth.spacing)
+    return without_short(_split(_drawn_in(points, cloth.spacing), cloth.split))
+
+
+def zigzag(column: Column, spacing: float, share: float) -> Points:
+    """(k, 2) wide underlay, over a share of the column's width."""
+    middle = (column.left + column.right) / 2.0
+    return without_short(
+        _zigzag(
+            middle + share * (column.left - middle),
+            middle + share * (column.right - middle),
+            2.0 * spacing,
+        )
+    )
+
+
+def _widened(column: Column, pull: float) -> tuple[Points, Points]:
     way = column.left - column.right
-    width = np.maximum(np.hypot(*way.T), JOINT)[:, None]
-    out = cloth.pull * way / width
-    left, right = column.left + out, column.right - out
+    out = pull * way / np.maximum(np.hypot(*way.T), JOINT)[:, None]
+    return column.left + out, column.right - out
+
+
+def _zigzag(left: Points, right: Points, spacing: float) -> Points:
     steps = np.maximum(np.hypot(*np.diff(left, axis=0).T), np.hypot(*np.diff(right, axis=0).T))
     along = np.concatenate([[0.0], np.cumsum(steps)])
-    count = max(2, math.ceil(along[-1] / (cloth.spacing / 2.0)))
+    count = max(2, math.ceil(along[-1] / (spacing / 2.0)))
     places = np.linspace(0.0, along[-1], count + 1)
     one, two = (
         np.stack([np.interp(places, along, rail[:, axis]) for axis in (0, 1)], axis=1)
         for rail in (left, right)
     )
-    points = np.where((np.arange(count + 1) % 2 == 0)[:, None], one, two)
-    return without_short(_split(points, cloth.split))
+    points: Points = np.where((np.arange(count + 1) % 2 == 0)[:, None], one, two)
+    return points
+
+
+def _drawn_in(points: Points, spacing: float) -> Points:
+    """Every second needle point of the inside of a bend nearer to the middle of its stitch."""
+    found = points.copy()
+    for side in (0, 1):
+        mine = np.arange(side, len(points), 2)
+        if len(mine) < 3:
+            continue
+        step = np.hypot(*np.diff(points[mine], axis=0).T)
+        near = np.concatenate([[False], step < _CROWDED * spacing])
+        second = mine[near & (np.arange(len(mine)) % 2 == 1)]
+        second = second[(second > 0) & (second < len(points) - 1)]
+        across = (points[second - 1] + points[second + 1]) / 2.0
+        found[second] += _DRAWN_IN * (across - points[second])
+    return found
 
 
 def _split(points: Points, longest: float) -> Points:
@@ -62,10 +117,27 @@ def _split(points: Points, longest: float) -> Points:
     found = [points[:1]]
     for index, (begin, end) in enumerate(zip(points[:-1], points[1:], strict=True)):
         parts = math.ceil(math.dist(begin, end) / longest)
-        shares = np.arange(1, parts) / parts + (0.06 if index % 2 else -0.06) / max(parts, 1)
+        shares = np.arange(1, parts) / parts
+        shares = shares + (_STAGGER if index % 2 else -_STAGGER) / max(parts, 1)
         found.append(begin + shares[:, None] * (end - begin))
         found.append(end[None])
     return np.concatenate(found)
+
+
+def split_long(thread: Thread, longest: float) -> Thread:
+    """Stitches that are longer than a machine sews in equal parts."""
+    lengths = np.hypot(*np.diff(thread.points, axis=0).T)
+    parts = np.maximum(1, np.ceil(lengths / longest)).astype(int)
+    if (parts == 1).all():
+        return thread
+    begins = np.repeat(np.arange(len(parts)), parts)
+    count = np.arange(len(begins)) - np.repeat(np.cumsum(parts) - parts, parts) + 1
+    share: Floats = (count / parts[begins])[:, None]
+    points = thread.points[begins] + share * (thread.points[begins + 1] - thread.points[begins])
+    return Thread(
+        np.concatenate([thread.points[:1], points]),
+        np.concatenate([thread.what[:1], thread.what[begins + 1]]),
+    )
 
 
 def rows(area: Region, cloth: Cloth, angle: float) -> list[Points]:
@@ -109,8 +181,20 @@ def without_short(points: Points) -> Points:
     """Without stitches that are too short to be sewn; the last one stays where it is."""
     kept = [points[0]]
     for point in points[1:]:
-        if math.dist(point, kept[-1]) >= _SHORTEST:
+        if math.dist(point, kept[-1]) >= SHORTEST:
             kept.append(point)
     if len(kept) > 1 and math.dist(points[-1], kept[-1]) > JOINT:
         kept[-1] = points[-1]
     return np.array(kept)
+
+
+def cleared(thread: Thread) -> Thread:
+    """Thread without stitches that are too short; its first and last points stay."""
+    kept = [0]
+    points = thread.points
+    for index in range(1, len(points)):
+        if math.dist(points[index], points[kept[-1]]) >= SHORTEST:
+            kept.append(index)
+    if kept[-1] != len(points) - 1 and len(kept) > 1:
+        kept[-1] = len(points) - 1
+    return Thread(points[kept], thread.what[kept])

@@ -1,0 +1,215 @@
+"""A letter in thread, made in its own upright frame, and once for each way of sewing it."""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+import numpy as np
+
+from ulvent.core.base.arrays import Points
+from ulvent.core.base.remembered import remembered
+from ulvent.core.outlines import Polyline
+from ulvent.core.recipe.sewing import StitchType, Underlay
+from ulvent.core.shapes import Region
+from ulvent.core.stitches.applique import edge_lines
+from ulvent.core.stitches.cloths import Cloth
+from ulvent.core.stitches.columns import Column, columns_of, corrected
+from ulvent.core.stitches.thread import Thread, What
+from ulvent.core.stitches.threads import bean, cleared, rows, running
+from ulvent.core.stitches.travel import Ways
+from ulvent.core.stitches.walk import Walk
+
+_LEFT_OPEN = 0.02
+"""mm²: what columns leave open, and is less, is no hole that is seen."""
+_GROWN = 0.35
+_REMEMBERED = 1024
+
+Rungs = tuple[tuple[tuple[float, float], tuple[float, float]], ...]
+
+
+class Making(NamedTuple):
+    """How a letter is sewn.
+
+    corrected
+        its columns as someone set them, each a row of lines across it, mm; none: found
+    """
+
+    cloth: Cloth
+    stitch: StitchType = "auto"
+    angle: float = 45.0
+    width: float | None = None
+    underlay: Underlay = "auto"
+    corrected: tuple[Rungs, ...] = ()
+
+
+class LetterShape:
+    """A letter's area and single lines in its own frame, mm; equal where these are."""
+
+    def __init__(self, area: Region, lines: Sequence[Polyline] = ()) -> None:
+        self.area, self.lines = area, tuple(lines)
+        found = hashlib.sha256()
+        for ring in area.rings:
+            found.update(b"ring" + ring.round(4).tobytes())
+        for line in lines:
+            found.update(b"line" + bytes([line.closed]) + line.points.round(4).tobytes())
+        self._digest = found.digest()
+
+    def __hash__(self) -> int:
+        return hash(self._digest)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, LetterShape) and other._digest == self._digest
+
+
+@remembered(_REMEMBERED)
+def letter_threads(shape: LetterShape, how: Making) -> tuple[Thread, ...]:
+    """The threads of a letter, from its lower left to its lower right.
+
+    One for each shape of it; more only where a shape has parts that a needle does not get to
+    without leaving it.
+    """
+    return tuple(_letter(shape, how))
+
+
+@remembered(_REMEMBERED)
+def letter_columns(shape: LetterShape, how: Making) -> tuple[Column, ...]:
+    """The columns of a letter, as they are found or as someone set them."""
+    return tuple(column for part in shape.area.parts for column in _columns(part, how))
+
+
+def _letter(shape: LetterShape, how: Making) -> Iterator[Thread]:
+    if not shape.lines and shape.area.is_empty:
+        return
+    corners = [*shape.area.rings, *(line.points for line in shape.lines)]
+    low, high = (
+        pick([pick(some, axis=0) for some in corners], axis=0) for pick in (np.min, np.max)
+    )
+    base = min(max(0.0, float(low[1])), float(high[1]))
+    at, out = np.array([low[0], base]), np.array([high[0], base])
+    for line in shape.lines:
+        yield from _line(line, how)
+    parts = list(shape.area.parts)
+    while parts:
+        near = min(parts, key=lambda part: _away(part, at))
+        parts.remove(near)
+        goal = out if not parts else _nearest(min(parts, key=lambda one: _away(one, out)), at)
+        for thread in _shape(near, how, at, goal):
+            if len(thread) > 1:
+                yield thread
+                at = thread.points[-1]
+
+
+def _away(part: Region, at: Points) -> float:
+    return float(np.hypot(*(_nearest(part, at) - at)))
+
+
+def _nearest(part: Region, at: Points) -> Points:
+    points = np.concatenate(part.rings)
+    found: Points = points[int(np.argmin(np.hypot(*(points - at).T)))]
+    return found
+
+
+def _line(line: Polyline, how: Making) -> Iterator[Thread]:
+    """A single line in thread: of a width, where one is given, or as it is."""
+    points = line.ends_met
+    if how.width is not None and how.stitch in ("auto", "satin"):
+        column = Column.along(points, how.width)
+        yield from _walked([column], [], how, column.middles[0], column.middles[-1])
+        return
+    stitches = running(points, how.cloth.run)
+    yield Thread.of(bean(stitches) if how.stitch == "bean" else stitches, What.RUN)
+
+
+def _columns(part: Region, how: Making) -> list[Column]:
+    if how.corrected:
+        mine = [corrected(rungs, part) for rungs in how.corrected]
+        return [one for one in mine if one is not None]
+    return columns_of(part)
+
+
+def _shape(part: Region, how: Making, at: Points, out: Points) -> Iterator[Thread]:
+    """The threads of one connected shape."""
+    if how.stitch == "edge":
+        yield from edge_lines(part, how.cloth)
+        return
+    columns = _columns(part, how)
+    stitch = how.stitch
+    if not columns:
+        stitch = "rows"
+    elif stitch == "auto":
+        width = float(np.median(np.concatenate([one.widths for one in columns])))
+        if width > how.cloth.widest:
+            stitch = "rows"
+        elif width < how.cloth.narrowest:
+            stitch = "bean"
+    if stitch == "rows":
+        yield from _filled(part, columns, how, at)
+    elif stitch in ("run", "bean", "quilted"):
+        yield from _runs(columns, how, stitch == "bean", at)
+    else:
+        yield from _walked(columns, _patches(part, columns, how), how, at, out)
+
+
+def _walked(
+    columns: Sequence[Column], patches: Sequence[Points], how: Making, at: Points, out: Points
+) -> Iterator[Thread]:
+    walk = Walk(columns, how.cloth, how.underlay, thin_as_runs=how.stitch == "auto")
+    for threads in walk.threads(patches, at, out):
+        yield cleared(Thread.joined(threads))
+
+
+def _patches(part: Region, columns: Sequence[Column], how: Making) -> list[Points]:
+    """Rows where columns leave cloth open."""
+    swept = Region.joined(one.swept for one in columns)
+    # Thread covers half its own width beside a column.
+    rest = part.minus(swept.offset(how.cloth.thread / 2.0))
+    found: list[Points] = []
+    for one in rest.parts:
+        if one.area > _LEFT_OPEN:
+            found += rows(one.offset(_GROWN).meet(part), how.cloth, _across(one))
+    return found
+
+
+def _across(part: Region) -> float:
+    """The direction across the longest way of a shape, degrees: its rows are short then."""
+    ring = max(part.rings, key=len)
+    way = np.linalg.eigh(np.cov((ring - ring.mean(axis=0)).T))[1][:, -1]
+    return float(np.degrees(np.arctan2(way[0], -way[1])))
+
+
+def _filled(part: Region, columns: Sequence[Column], how: Making, at: Points) -> Iterator[Thread]:
+    """Rows, with a way inside the shape from each stretch to the next where there is one."""
+    ways = Ways(part, columns) if columns else None
+    thread: list[Thread] = []
+    for points in _nearest_first(rows(part, how.cloth, how.angle), at):
+        if thread:
+            way = ways.way(thread[-1].points[-1], points[0]) if ways else None
+            if way is None:
+                yield cleared(Thread.joined(thread))
+                thread = []
+            else:
+                thread.append(Thread.of(running(way, how.cloth.run)[1:-1], What.WAY))
+        thread.append(Thread.of(points, What.ROWS))
+    if thread:
+        yield cleared(Thread.joined(thread))
+
+
+def _runs(columns: Sequence[Column], how: Making, triple: bool, at: Points) -> Iterator[Thread]:
+    """Lines along the middles of columns."""
+    for points in _nearest_first([one.middles for one in columns], at):
+        line = running(points, how.cloth.run)
+        yield Thread.of(bean(line) if triple else line, What.RUN)
+
+
+def _nearest_first(stretches: Sequence[Points], at: Points) -> Iterator[Points]:
+    left = list(stretches)
+    while left:
+        off = [[float(np.hypot(*(at - one[end]))) for end in (0, -1)] for one in left]
+        best = min(range(len(left)), key=lambda index: min(off[index]))
+        points = left.pop(best)
+        if off[best][1] < off[best][0]:
+            points = points[::-1]
+        yield points
+        at = points[-1]
