@@ -11,7 +11,8 @@ const LEVELS = [
   ['drawing'],
   ['strip'],
   ['particulars', 'contents', 'prepare'],
-  ['layout', 'proof', 'run', 'shelf'],
+  ['rehearsal'],
+  ['layout', 'proof', 'run', 'shelf', 'stitches'],
 ];
 
 const sources = import.meta.glob<string>(['./**/*.{ts,svelte}', '!./**/*.test.ts'], {

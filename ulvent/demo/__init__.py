@@ -8,6 +8,7 @@ from ulvent.demo.fit_pieces import fit_pieces
 from ulvent.demo.guide_pieces import guide_pieces
 from ulvent.demo.lettering_pieces import lettering_pieces
 from ulvent.demo.prepared_pieces import prepared_pieces
+from ulvent.demo.sewn_pieces import sewn_pieces
 
 __all__ = ["barrel_head", "demo_pieces", "demo_sets"]
 
@@ -20,6 +21,7 @@ def demo_sets() -> dict[str, list[Piece]]:
         "demo pieces: fits": fit_pieces(),
         "demo pieces: prepared": prepared_pieces(),
         "demo pieces: circles": circle_pieces(),
+        "demo pieces: sewn": sewn_pieces(),
     }
 
 

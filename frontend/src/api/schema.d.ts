@@ -991,6 +991,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stitches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stitches
+         * @description A piece in thread, stitch by stitch.
+         */
+        post: operations["stitches_api_stitches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/thread/{format}": {
         parameters: {
             query?: never;
@@ -1000,7 +1020,7 @@ export interface paths {
         };
         /**
          * Thread File
-         * @description A piece in thread, as a stitch file.
+         * @description A piece in thread, as a stitch file: all of it, or, from 1, what one hooping holds.
          */
         get: operations["thread_file_api_pieces__piece_id__thread__format__get"];
         put?: never;
@@ -2090,6 +2110,33 @@ export interface components {
             guide: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
         };
         /**
+         * Correction
+         * @description The columns of a letter as someone set them, for every word in that face.
+         *
+         *     face, letter
+         *         which letter it is
+         *     columns
+         *         each a row of lines across it, from edge to edge: the first and the last are its ends,
+         *         those between say the direction; in heights of a capital, from the letter's origin, y up
+         */
+        Correction: {
+            /** Face */
+            face: string;
+            /** Letter */
+            letter: string;
+            /** Columns */
+            columns: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][][];
+        };
+        /**
          * CutBack
          * @description Lettering kept only inside, or only outside, of a shape that is `margin` mm smaller.
          */
@@ -3006,6 +3053,27 @@ export interface components {
             label: string;
         };
         /**
+         * Ground
+         * @description A wandering line round the words, which flattens the cloth there.
+         *
+         *     apart
+         *         mm between its turns
+         *     clear
+         *         mm that it keeps from the words
+         */
+        Ground: {
+            /**
+             * Apart
+             * @default 5
+             */
+            apart: number;
+            /**
+             * Clear
+             * @default 2
+             */
+            clear: number;
+        };
+        /**
          * GrowingSpiralGuide
          * @description A spiral every turn of which lies `growth` times as far out as the last.
          */
@@ -3145,6 +3213,39 @@ export interface components {
             status: string;
             /** Database */
             database: string;
+        };
+        /**
+         * Hoop
+         * @description The frame that cloth is held in.
+         *
+         *     width, height
+         *         mm that can be sewn
+         *     turned
+         *         by 90°
+         *     basting
+         *         whether a line round all of it is sewn first, that holds the cloth and comes out again
+         */
+        Hoop: {
+            /**
+             * Width
+             * @default 130
+             */
+            width: number;
+            /**
+             * Height
+             * @default 180
+             */
+            height: number;
+            /**
+             * Turned
+             * @default false
+             */
+            turned: boolean;
+            /**
+             * Basting
+             * @default false
+             */
+            basting: boolean;
         };
         /**
          * Join
@@ -4076,6 +4177,16 @@ export interface components {
             drawn: boolean[];
             /** Band */
             band: string;
+        };
+        /**
+         * Named
+         * @description Something to choose, in words.
+         */
+        Named: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
         };
         /**
          * NamedPlace
@@ -6295,12 +6406,20 @@ export interface components {
          * Sewing
          * @description How a piece is sewn.
          *
-         *     cloth
+         *     cloth, thread
          *         whose figures are usual
          *     spacing
-         *         mm between stitches of one side of a column, and between rows; none: the cloth's
+         *         mm between stitches of one side of a column, and between rows; none: the usual
          *     pull
-         *         mm that columns are made wider on each side; none: the cloth's
+         *         mm that columns are made wider on each side; none: the usual
+         *     length
+         *         mm of stitches in lines; none: the usual
+         *     underlay
+         *         what lies under satin
+         *     order
+         *         of letters: along the words, or from the middle of each lettering outward
+         *     speed
+         *         stitches a minute
          */
         Sewing: {
             /**
@@ -6309,15 +6428,63 @@ export interface components {
              * @enum {string}
              */
             cloth: "woven-cotton" | "knit" | "felt" | "canvas" | "towelling";
+            /**
+             * Thread
+             * @default 40
+             * @enum {string}
+             */
+            thread: "40" | "60" | "quilting";
             /** Spacing */
             spacing?: number | null;
             /** Pull */
             pull?: number | null;
+            /** Length */
+            length?: number | null;
+            /**
+             * Underlay
+             * @default auto
+             * @enum {string}
+             */
+            underlay: "auto" | "none" | "centre" | "edge" | "zigzag";
+            /**
+             * Order
+             * @default along
+             * @enum {string}
+             */
+            order: "along" | "centre";
+            /**
+             * Speed
+             * @default 700
+             */
+            speed: number;
             /**
              * Letterings
              * @default []
              */
             letterings: components["schemas"]["SewnLettering"][];
+            /**
+             * Corrections
+             * @default []
+             */
+            corrections: components["schemas"]["Correction"][];
+            hoop?: components["schemas"]["Hoop"] | null;
+            ground?: components["schemas"]["Ground"] | null;
+        };
+        /**
+         * SewnLetter
+         * @description What one letter is sewn with, unlike its lettering.
+         *
+         *     place
+         *         of the letter in the words, from 0
+         */
+        SewnLetter: {
+            /** Place */
+            place: number;
+            /**
+             * Stitch
+             * @enum {string}
+             */
+            stitch: "auto" | "satin" | "rows" | "run" | "bean" | "edge" | "applique" | "quilted";
         };
         /**
          * SewnLettering
@@ -6327,9 +6494,15 @@ export interface components {
          *         the lettering
          *     stitch
          *         `auto`: satin where its strokes allow it, a triple line where they are too thin, rows where
-         *         they are too wide
+         *         they are too wide; `edge`: a line along the outline; `quilted`: one line through all letters
          *     angle
          *         of rows
+         *     width
+         *         mm of satin along single strokes; none: they are sewn as a line
+         *     underlay
+         *         none: as the piece says
+         *     letters
+         *         that are sewn with something else
          */
         SewnLettering: {
             /** Of */
@@ -6339,12 +6512,21 @@ export interface components {
              * @default auto
              * @enum {string}
              */
-            stitch: "auto" | "satin" | "rows" | "run" | "bean";
+            stitch: "auto" | "satin" | "rows" | "run" | "bean" | "edge" | "applique" | "quilted";
             /**
              * Angle
              * @default 45
              */
             angle: number;
+            /** Width */
+            width?: number | null;
+            /** Underlay */
+            underlay?: ("auto" | "none" | "centre" | "edge" | "zigzag") | null;
+            /**
+             * Letters
+             * @default []
+             */
+            letters: components["schemas"]["SewnLetter"][];
         };
         /**
          * Sheet
@@ -6382,6 +6564,29 @@ export interface components {
             sheet: components["schemas"]["RunSheet"];
         };
         /**
+         * ShownColour
+         * @description One thread.
+         *
+         *     asks
+         *         what is to be done before it, in words
+         */
+        ShownColour: {
+            /** Colour */
+            colour: string;
+            /** Asks */
+            asks: string;
+            /** Stitches */
+            stitches: number;
+            /** Trims */
+            trims: number;
+            /** Begins */
+            begins: number;
+            /** Seconds */
+            seconds: number;
+            /** Metres */
+            metres: number;
+        };
+        /**
          * ShownEdge
          * @description An edge of an outline.
          *
@@ -6410,6 +6615,29 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * ShownHooping
+         * @description Where a hoop is laid: its edge, its centre, and crosses that it shares with the next one.
+         */
+        ShownHooping: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Centre */
+            centre: [
+                number,
+                number
+            ];
+            /** Marks */
+            marks: [
+                number,
+                number
+            ][];
         };
         /**
          * ShownJob
@@ -6469,6 +6697,20 @@ export interface components {
              * Format: date-time
              */
             made_at: string;
+        };
+        /**
+         * ShownLettering
+         * @description A lettering that is sewn, with what it is sewn with.
+         *
+         *     overhead
+         *         of one line through its letters, as a share of their own lines; none where it is not
+         */
+        ShownLettering: {
+            /** Name */
+            name: string;
+            wish: components["schemas"]["SewnLettering"];
+            /** Overhead */
+            overhead: number | null;
         };
         /**
          * ShownMachine
@@ -6565,6 +6807,37 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * ShownThread
+         * @description Thread that is neither cut nor lifted.
+         *
+         *     colour
+         *         which of the colours
+         *     begins
+         *         seconds from the beginning of the sewing
+         *     points
+         *         x and y of each needle point
+         *     what
+         *         a digit for each stitch: tie, way, underlay, satin, rows, run, mark
+         */
+        ShownThread: {
+            /** Colour */
+            colour: number;
+            /** Name */
+            name: string;
+            /** Letter */
+            letter: string;
+            /** Lettering */
+            lettering: string;
+            /** Place */
+            place: number;
+            /** Begins */
+            begins: number;
+            /** Points */
+            points: number[];
+            /** What */
+            what: string;
         };
         /**
          * Simplify
@@ -6915,6 +7188,75 @@ export interface components {
             left_out: unknown;
             /** Inputs */
             inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand-Output"])[];
+        };
+        /**
+         * StitchRequest
+         * @description A piece that is looked at in thread.
+         */
+        StitchRequest: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * StitchScene
+         * @description A piece in thread.
+         *
+         *     own
+         *         whether the piece says how it is sewn
+         *     thread
+         *         mm that a laid thread is wide
+         *     seconds_a_stitch
+         *         at the speed of the piece
+         */
+        StitchScene: {
+            /** Bounds */
+            bounds: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Blank */
+            blank: string;
+            /** Own */
+            own: boolean;
+            recipe: components["schemas"]["Sewing"];
+            usual: components["schemas"]["UsualFigures"];
+            /** Thread */
+            thread: number;
+            /** Seconds A Stitch */
+            seconds_a_stitch: number;
+            /** Stitches */
+            stitches: number;
+            /** Jumps */
+            jumps: number;
+            /** Trims */
+            trims: number;
+            /** Seconds */
+            seconds: number;
+            /** Metres */
+            metres: number;
+            /** Size */
+            size: [
+                number,
+                number
+            ];
+            /** Colours */
+            colours: components["schemas"]["ShownColour"][];
+            /** Threads */
+            threads: components["schemas"]["ShownThread"][];
+            /** Letterings */
+            letterings: components["schemas"]["ShownLettering"][];
+            /** Hoopings */
+            hoopings: components["schemas"]["ShownHooping"][];
+            /** Too Large */
+            too_large: string;
+            /** Cloths */
+            cloths: components["schemas"]["Named"][];
+            /** Thread Kinds */
+            thread_kinds: components["schemas"]["Named"][];
         };
         /**
          * StripLine
@@ -7423,6 +7765,20 @@ export interface components {
         TypedFigure: {
             /** Value */
             value: number;
+        };
+        /**
+         * UsualFigures
+         * @description What is usual for the cloth and thread, mm, and where the figures come from.
+         */
+        UsualFigures: {
+            /** Spacing */
+            spacing: number;
+            /** Pull */
+            pull: number;
+            /** Length */
+            length: number;
+            /** Source */
+            source: string;
         };
         /** ValidationError */
         ValidationError: {
@@ -10328,9 +10684,44 @@ export interface operations {
             };
         };
     };
-    thread_file_api_pieces__piece_id__thread__format__get: {
+    stitches_api_stitches_post: {
         parameters: {
             query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StitchRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StitchScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    thread_file_api_pieces__piece_id__thread__format__get: {
+        parameters: {
+            query?: {
+                hooping?: number;
+            };
             header?: never;
             path: {
                 piece_id: string;

@@ -4,7 +4,7 @@
   import { Gestures, type Hold, type Place } from '../drawing/gestures.svelte';
   import type { Viewport } from '../drawing/viewport.svelte';
   import ViewBar from '../drawing/ViewBar.svelte';
-  import type { Clock } from './clock.svelte';
+  import type { Clock } from '../rehearsal/clock.svelte';
   import type { Hand, OnHand } from './hand';
   import { Painting } from './painting';
   import type { Timeline } from './timeline';

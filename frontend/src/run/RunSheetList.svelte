@@ -5,9 +5,9 @@
   import type { RunPass, RunScene, RunSheet, ShownPass } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { figure } from '../words/words';
-  import type { Clock } from './clock.svelte';
+  import type { Clock } from '../rehearsal/clock.svelte';
   import { changedPass, movedPass } from './sheet';
-  import { lasting, metres } from './timeline';
+  import { lasting, metres } from '../rehearsal/figures';
 
   interface Props {
     editor: Editor;

@@ -7,14 +7,14 @@
   import type { Editor } from '../piece/editor.svelte';
   import { pressed, type Keys } from '../shell/keys';
   import Panes from '../shell/Panes.svelte';
-  import { Clock } from './clock.svelte';
+  import { Clock } from '../rehearsal/clock.svelte';
   import type { Does, Hand } from './hand';
   import PassParticulars from './PassParticulars.svelte';
   import Rehearsal from './Rehearsal.svelte';
   import RunSheetList from './RunSheetList.svelte';
   import { Sending } from './sending.svelte';
   import SendingPane from './SendingPane.svelte';
-  import TimeBar from './TimeBar.svelte';
+  import TimeBar from '../rehearsal/TimeBar.svelte';
   import { Timeline } from './timeline';
 
   let { editor }: { editor: Editor } = $props();
@@ -78,6 +78,11 @@
 
   const moment = $derived(timeline?.at(clock.at));
 
+  const passes = $derived((scene?.passes ?? []).filter((one) => one.runs && one.seconds > 0));
+  const spans = $derived(passes.map(({ id, letter, number, title, seconds }) => ({ key: id, label: `${letter}${number}`, title, seconds })));
+  const now = $derived(passes.filter((one) => one.begins <= clock.at).at(-1));
+  const said = $derived(`${now ? `${now.letter}${now.number} ${now.title}: ` : ''}${moment?.done ?? 0} of ${timeline?.tracks.length ?? 0} lines done`);
+
   /** While it is sent, the rehearsal shows how far the machine has come. */
   $effect(() => {
     const done = sent.job?.active ? sent.job.done : 0;
@@ -116,7 +121,7 @@
   {/snippet}
   {#if scene && timeline}
     <Rehearsal {view} {scene} {timeline} {clock} {chosen} {hand} onhand={byHand} onshowall={showAll} />
-    <TimeBar {clock} {scene} {timeline} busy={running.busy} onstep={step} />
+    <TimeBar {clock} of="run" unit="line" {spans} {said} busy={running.busy} onstep={step} />
   {/if}
   {#snippet right()}
     {#if sending}

@@ -7,7 +7,8 @@
   import Machines from './Machines.svelte';
   import type { Sending } from './sending.svelte';
   import { cornerOf } from './sheet';
-  import { lasting, metres, type Moment } from './timeline';
+  import { lasting, metres } from '../rehearsal/figures';
+  import type { Moment } from './timeline';
 
   interface Props {
     editor: Editor;

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { RunScene } from '../api/client';
-import { lasting, Timeline } from './timeline';
+import { lasting } from '../rehearsal/figures';
+import { Timeline } from './timeline';
 
 const track = (down: number, ...points: number[]) => ({ down, line: 0, points });
 const scene = {

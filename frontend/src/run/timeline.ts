@@ -1,7 +1,6 @@
 /** A run by its time: which track is followed at a moment, and where its tool is then. */
 
 import type { RunScene } from '../api/client';
-import { figure } from '../words/words';
 
 /** x, y and seconds after it came down, point by point, as the core gives them. */
 type Points = readonly number[];
@@ -89,15 +88,3 @@ function between(
   const share = to > from ? Math.min(Math.max((time - from) / (to - from), 0), 1) : 1;
   return { x: x + share * (toX - x), y: y + share * (toY - y) };
 }
-
-/** `1 h 02 min`, `3 min 05 s`, `12 s`. */
-export function lasting(seconds: number): string {
-  const whole = Math.round(seconds);
-  const [hours, minutes, rest] = [Math.floor(whole / 3600), Math.floor(whole / 60) % 60, whole % 60];
-  const two = (count: number) => String(count).padStart(2, '0');
-  if (hours) return `${hours} h ${two(minutes)} min`;
-  return minutes ? `${minutes} min ${two(rest)} s` : `${rest} s`;
-}
-
-/** A length of a run, in metres. */
-export const metres = (mm: number) => `${figure(Number((mm / 1000).toPrecision(3)))} m`;

@@ -93,7 +93,9 @@ class Covered(unittest.TestCase):
     def test_letters_are_covered(self) -> None:
         for face, height in (("lato-bold", 20.0), ("eb-garamond", 30.0)):
             found = letters_seen(words("AHIRSagoek&", face, height), COTTON.pull)
-            self.assertGreater(np.mean([one.covered for one in found.values()]), 0.995, (face, found))
+            self.assertGreater(
+                np.mean([one.covered for one in found.values()]), 0.995, (face, found)
+            )
             self.assertLess(np.mean([one.short for one in found.values()]), 0.03, face)
             self.assertLess(np.mean([one.twice for one in found.values()]), 0.08, face)
             for letter, one in found.items():

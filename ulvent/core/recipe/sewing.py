@@ -158,7 +158,9 @@ class Sewing(Model):
     @model_validator(mode="after")
     def _each_once(self) -> Self:
         _once([one.of for one in self.letterings], "letterings", "of")
-        _once([f"{one.letter}” of “{one.face}" for one in self.corrections], "corrections", "letter")
+        _once(
+            [f"{one.letter}” of “{one.face}" for one in self.corrections], "corrections", "letter"
+        )
         return self
 
 

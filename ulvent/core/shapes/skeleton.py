@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Lengths, Points
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, Points
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes.region import Region
 
@@ -58,7 +58,7 @@ class Skeleton:
             radius[edges[:, column]] = np.hypot(*(at[edges[:, column]] - points[sides[:, 0]]).T)
         return cls(at, radius, edges, arcs[apart], chords[apart])
 
-    def near(self, kept: Floats | None = None) -> dict[int, set[int]]:
+    def near(self, kept: Booleans | None = None) -> dict[int, set[int]]:
         """Which nodes each is joined to, by all edges or by those that are kept, (m,)."""
         found: dict[int, set[int]] = {}
         for one, other in (self.edges if kept is None else self.edges[kept]).tolist():

@@ -84,5 +84,8 @@ def cloth_of(recipe: Sewing) -> Cloth:
         least_height=cloth.least_height * finer,
         run=thread.run or cloth.run,
     )
-    own = {"spacing": recipe.spacing, "pull": recipe.pull, "run": recipe.length}
-    return cloth._replace(**{name: figure for name, figure in own.items() if figure is not None})
+    return cloth._replace(
+        spacing=cloth.spacing if recipe.spacing is None else recipe.spacing,
+        pull=cloth.pull if recipe.pull is None else recipe.pull,
+        run=cloth.run if recipe.length is None else recipe.length,
+    )

@@ -35,7 +35,8 @@ _EDGE_NEAR = 0.3
 _SHORT_OF_EDGE = 0.03
 _SMOOTHED = 0.35
 """Share of a stroke's half width over which its direction is smoothed."""
-_COMPACT = 1.6
+_COMPACT, _FULL = 1.6, 0.93
+"""A blob is at most so long beside its width, and fills so much of its hull."""
 _ACROSS = 25
 """Places of a rung at which is seen whether another column covers it."""
 _OVERLAP = 0.25
@@ -117,10 +118,7 @@ class Column:
 def columns_of(part: Region) -> list[Column]:
     """The columns of one connected shape, those that go on before those that stop in them."""
     edges = _Edges(part)
-    if _is_compact(part):
-        strokes = Strokes([_across(part)], [], [])
-    else:
-        strokes = strokes_of(part)
+    strokes = Strokes([_across(part)], [], []) if _is_compact(part) else strokes_of(part)
     found: list[Column] = []
     for index in _in_order(edges, strokes):
         made = edges.column(strokes.lines[index])
@@ -145,8 +143,8 @@ def corrected(rungs: Sequence[tuple[XY, XY]], part: Region) -> Column | None:
     rings = [Polyline(ring, True).walk() for ring in part.rings]
     left, right = (_rail(lines[:, side], rings) for side in (0, 1))
     count = max(3, round(max(one.length for one in (left, right)) / _STEP))
-    sides = [_evenly(rail, lines[:, side], count) for side, rail in ((0, left), (1, right))]
-    return Column((sides[0] + sides[1]) / 2.0, *sides)
+    one, other = (_evenly(rail, lines[:, side], count) for side, rail in ((0, left), (1, right)))
+    return Column((one + other) / 2.0, one, other)
 
 
 def _rail(ends: Points, rings: Sequence[Walk]) -> Walk:
@@ -235,7 +233,7 @@ def _beside(column: Column, own: Booleans, swept: Sequence[Region]) -> list[Colu
     overlap = _OVERLAP / np.maximum(column.widths, JOINT) * (_ACROSS - 1)
     begin = np.where(first > 0, np.maximum(first - overlap, 0.0), 0.0) / (_ACROSS - 1)
     end = np.where(last < _ACROSS - 1, last + overlap, _ACROSS - 1.0) / (_ACROSS - 1)
-    across = (column.right - column.left)
+    across = column.right - column.left
     left = column.left + np.clip(begin, 0.0, 1.0)[:, None] * across
     right = column.left + np.clip(end, 0.0, 1.0)[:, None] * across
     wide = open_.any(axis=1) & (np.hypot(*(left - right).T) > _NARROWEST)
@@ -264,9 +262,11 @@ def _is_compact(part: Region) -> bool:
     """Whether it is a blob without holes, which has no strokes of its own: a dot."""
     if len(part.rings) > 1:
         return False
+    from scipy.spatial import ConvexHull
+
     length, width = _sides(part)[1]
-    hull = length * width
-    return length < _COMPACT * width and part.area > 0.7 * hull
+    hull = float(ConvexHull(part.rings[0]).volume)
+    return length < _COMPACT * width and part.area > _FULL * hull
 
 
 def _across(part: Region) -> Polyline:
@@ -350,7 +350,7 @@ class _Edges:
         return float((cross[first] / max(float(np.hypot(*chord[first])), JOINT)) ** 2)
 
     def _extended(self, line: Polyline) -> tuple[Points, Booleans]:
-        """A stroke at even places, run on at its ends as far as the shape goes; which are its own."""
+        """A stroke at even places, run on at its ends to the edge, and which are its own."""
         walk = line.walk()
         count = max(3, round(walk.length / _STEP))
         places = walk.at(np.linspace(0.0, walk.length, count + 1))

@@ -173,9 +173,7 @@ class _Sewing:
         colours = [Colour(name, tuple(some), asks) for (name, asks), some in found.items()]
         return Embroidery(self._cloth, tuple(colours), self._quilted)
 
-    def _group(
-        self, group: Group, owner: str, wish: SewnLettering
-    ) -> Iterator[tuple[str, Sewn]]:
+    def _group(self, group: Group, owner: str, wish: SewnLettering) -> Iterator[tuple[str, Sewn]]:
         items = list(_items(group))
         if self._recipe.order == "centre":
             middle = len(items) // 2
@@ -222,15 +220,13 @@ class _Sewing:
         return Sewn(thread, "", group.name, owner)
 
     def _led_in(self, points: Points, owner: str, group: Group) -> Points:
-        """The line from where the guide begins to where it ends, for the next block to take over."""
+        """The line from the guide's beginning to its end, where the next block takes over."""
         settings = self._layout.lines_of(owner) if owner in self._faces else ()
         if len(settings) != 1 or settings[0].guide.closed or len(points) < 2:
             return points
         _, at = settings[0].guide.samples
         at = at if group.lie is None else at @ group.lie[:, :2].T + group.lie[:, 2]
-        first, last = (
-            int(np.argmin(np.hypot(*(at - points[end]).T))) for end in (0, -1)
-        )
+        first, last = (int(np.argmin(np.hypot(*(at - points[end]).T))) for end in (0, -1))
         if first > last:
             at, first, last = at[::-1], len(at) - 1 - first, len(at) - 1 - last
         before = np.concatenate([at[: first + 1], points[:1]])
@@ -260,10 +256,10 @@ class _Sewing:
             return None
         matrix = self._piece.lie.matrix
         outer, *holes = (Region.inside(curve) for curve in self._layout.blank)
-        words = Region.joined(
-            area for group in self._groups for area in _taken(group, wish.clear)
+        words = Region.joined(area for group in self._groups for area in _taken(group, wish.clear))
+        room = (
+            outer.minus(Region.joined(holes)).transformed(matrix).offset(-wish.clear).minus(words)
         )
-        room = outer.minus(Region.joined(holes)).transformed(matrix).offset(-wish.clear).minus(words)
         points = ground_line(room, wish.apart)
         if points is None:
             return None
@@ -334,4 +330,3 @@ def _tie(at: Points, toward: Points) -> Points:
     length = float(np.hypot(*way))
     tie: Points = (at + way * min(1.0, _TIE / max(length, _TIE)))[None]
     return tie
-

@@ -10,7 +10,7 @@ import random
 
 import numpy as np
 
-from ulvent.core.base.arrays import Points
+from ulvent.core.base.arrays import Booleans, Points
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.shapes import Region
 
@@ -54,12 +54,13 @@ def ground_line(room: Region, apart: float) -> Points | None:
     return _rounded(line)
 
 
-def _tree(free: np.ndarray, room: Region, corner: Points, apart: float) -> dict[Cell, set[Cell]]:
+def _tree(free: Booleans, room: Region, corner: Points, apart: float) -> dict[Cell, set[Cell]]:
     """The largest tree of neighbouring cells, each with those that it is joined to."""
     pick = random.Random(_SEED)
     best: dict[Cell, set[Cell]] = {}
     seen: set[Cell] = set()
-    for start in map(tuple, np.argwhere(free).tolist()):
+    for x, y in np.argwhere(free).tolist():
+        start: Cell = (x, y)
         if start in seen:
             continue
         tree: dict[Cell, set[Cell]] = {start: set()}

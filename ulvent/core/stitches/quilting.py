@@ -204,9 +204,7 @@ class _Net:
     def path(self, entry: int, out: int) -> tuple[Points, list[int]]:
         """(k, 2) the line from one node to another over every edge, and at which places of it
         begins or ends what it goes over twice."""
-        twice = [
-            edge for one, two in self._pairing(entry, out)[1] for edge in self._way(one, two)
-        ]
+        twice = [edge for one, two in self._pairing(entry, out)[1] for edge in self._way(one, two)]
         meant = {node for one, two, _ in twice for node in (one, two)}
         edges = [*self.edges, *twice]
         points, nodes = [self.at[entry][None]], [0]
@@ -225,9 +223,14 @@ class _Net:
         before = self._ways[1]
         while two != one:
             last = int(before[one, two])
-            between = [(length, index) for index, (edge, length) in enumerate(
-                zip(self.edges, self.lengths, strict=True)) if {edge[0], edge[1]} == {last, two}]  # fmt: skip
-            found.append(self.edges[min(between)[1]])
+            near = [
+                (length, index)
+                for index, ((a, b, _), length) in enumerate(
+                    zip(self.edges, self.lengths, strict=True)
+                )
+                if {a, b} == {last, two}
+            ]
+            found.append(self.edges[min(near)[1]])
             two = last
         return found
 

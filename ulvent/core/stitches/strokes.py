@@ -142,10 +142,6 @@ class _Branch:
         found: Points = (points[far] - points[0]) / max(float(off[far]), JOINT)
         return found
 
-    def tip(self, end: int) -> Points:
-        """Where it ends, (2,)."""
-        return self.points[end]
-
 
 @dataclass
 class _Meeting:
@@ -216,12 +212,12 @@ class _Meetings:
 
     def _split(self, turns: set[int]) -> Iterator[list[int]]:
         """The ways between ends, forks and turns."""
-        for path in branches(self._near):
-            begin = 0
+        for whole in branches(self._near):
+            begin, path = 0, whole
             if path[0] == path[-1] and path[0] not in turns and len(self._near[path[0]]) == 2:
                 # A ring begins anywhere: at a turn, where it has one.
                 first = next((index for index, node in enumerate(path) if node in turns), 0)
-                path = path[first:-1] + path[: first + 1]
+                path = whole[first:-1] + whole[: first + 1]
             for index in range(1, len(path)):
                 if path[index] in turns or index == len(path) - 1:
                     yield path[begin : index + 1]

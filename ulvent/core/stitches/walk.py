@@ -17,6 +17,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.trees import point_tree
+from ulvent.core.recipe.sewing import Underlay
 from ulvent.core.stitches import underlay
 from ulvent.core.stitches.cloths import Cloth
 from ulvent.core.stitches.columns import Column
@@ -28,6 +29,10 @@ _TOUCHING = 0.8
 
 _RATHER_ENDS = 3.0
 """mm that an end of a column may be farther, since satin has no seam there."""
+
+_THIN = 0.6
+"""Of the narrowest satin: in a letter that is wide enough as a whole, a column that is a little
+too narrow is satin too, like its neighbours."""
 
 Aside = Callable[[], Iterator[Thread]]
 
@@ -56,11 +61,11 @@ class Walk:
         self,
         columns: Sequence[Column],
         cloth: Cloth,
-        under: underlay.Underlay,
+        under: Underlay,
         thin_as_runs: bool = False,
     ) -> None:
         self._columns, self._cloth, self._under = list(columns), cloth, under
-        self._thin = cloth.narrowest if thin_as_runs else 0.0
+        self._thin = _THIN * cloth.narrowest if thin_as_runs else 0.0
         self._trees = [point_tree(_points(one)) for one in columns]
 
     def threads(
@@ -239,7 +244,7 @@ class _Sewing:
         part = self._column.part(begin, end)
         if self._under == "line":
             yield Thread.of(running(part.middles, self._cloth.run), What.RUN)
-        elif self._under == "none" or self._under == "centre":
+        elif self._under in ("none", "centre"):
             what = What.WAY if self._under == "none" else What.UNDER
             yield Thread.of(underlay.centre(part), what)
         elif self._under == "zigzag" and side == 0:

@@ -1,33 +1,35 @@
 <script lang="ts">
   /** The time of the rehearsal: played, held, and gone to. */
   import { InlineLoading } from 'carbon-components-svelte';
-  import type { RunScene } from '../api/client';
   import Choice from '../parts/Choice.svelte';
   import { SPEEDS, type Clock } from './clock.svelte';
-  import { lasting, type Timeline } from './timeline';
+  import { lasting } from './figures';
 
   interface Props {
     clock: Clock;
-    scene: RunScene;
-    timeline: Timeline;
+    /** What is rehearsed: a run, or the sewing. */
+    of: string;
+    /** What a step goes on by. */
+    unit: string;
+    /** The stretches of time that are told apart. */
+    spans: { key: string; label: string; title: string; seconds: number }[];
+    /** What is said of the moment. */
+    said: string;
     busy: boolean;
     onstep: (way: 1 | -1) => void;
   }
 
-  let { clock, scene, timeline, busy, onstep }: Props = $props();
+  let { clock, of, unit, spans, said, busy, onstep }: Props = $props();
 
   const STEP = 0.05;
   const speeds = SPEEDS.map((one) => ({ value: String(one), label: `${one}×` }));
-  const moment = $derived(timeline.at(clock.at));
-  const running = $derived(scene.passes.filter((one) => one.runs && one.seconds > 0));
-  const now = $derived(running.filter((one) => one.begins <= clock.at).at(-1));
 </script>
 
 <div class="bar">
   <div class="row">
     <button onclick={() => clock.toggle()} title="Space">{clock.playing ? 'Hold' : 'Play'}</button>
-    <button onclick={() => onstep(-1)} title="←" aria-label="The line before">‹</button>
-    <button onclick={() => onstep(1)} title="→" aria-label="The next line">›</button>
+    <button onclick={() => onstep(-1)} title="←" aria-label={`The ${unit} before`}>‹</button>
+    <button onclick={() => onstep(1)} title="→" aria-label={`The next ${unit}`}>›</button>
     <div class="scale">
       <input
         type="range"
@@ -35,22 +37,20 @@
         max={clock.end}
         step={STEP}
         value={clock.at}
-        aria-label="Time of the run"
+        aria-label={`Time of the ${of}`}
         aria-valuetext={lasting(clock.at)}
         oninput={(event) => clock.go(Number(event.currentTarget.value))}
       />
       <div class="passes" aria-hidden="true">
-        {#each running as one (one.id)}
-          <span style:flex-grow={one.seconds} title={one.title}>{one.letter}{one.number}</span>
+        {#each spans as one (one.key)}
+          <span style:flex-grow={one.seconds} title={one.title}>{one.label}</span>
         {/each}
       </div>
     </div>
-    <span class="figure time">{lasting(clock.at)} of {lasting(scene.seconds)}</span>
+    <span class="figure time">{lasting(clock.at)} of {lasting(clock.end)}</span>
   </div>
   <div class="row words">
-    <p role="status">
-      {now ? `${now.letter}${now.number} ${now.title}: ` : ''}{moment.done} of {timeline.tracks.length} lines done
-    </p>
+    <p role="status">{said}</p>
     <span class="busy">{#if busy}<InlineLoading description="" />{/if}</span>
     <div class="speeds">
       <Choice

@@ -1,0 +1,154 @@
+<script lang="ts">
+  /** Thread on the cloth, as far as it is sewn, with the hoop and the needle. */
+  import { untrack } from 'svelte';
+  import type { StitchScene } from '../api/client';
+  import { Gestures, type Place } from '../drawing/gestures.svelte';
+  import ViewBar from '../drawing/ViewBar.svelte';
+  import type { Viewport } from '../drawing/viewport.svelte';
+  import type { Needle, SewingTime } from './sewing';
+  import { ThreadPainting } from './threadPainting';
+
+  interface Props {
+    view: Viewport;
+    scene: StitchScene;
+    time: SewingTime;
+    needle: Needle;
+    needles: boolean;
+    chosen: string;
+    onshowall: () => void;
+    /** A press on thread chooses its lettering; beside it, none. */
+    onchoose: (lettering: string) => void;
+  }
+
+  let { view, scene, time, needle, needles, chosen, onshowall, onchoose }: Props = $props();
+
+  /** How near a press must be to a needle point, px. */
+  const NEAR = 8;
+  let canvas = $state<HTMLCanvasElement>();
+  const gestures = new Gestures(untrack(() => view), {
+    /** A press moves the view; let go where it was, it chooses what is sewn there. */
+    take: (_, from) => {
+      let last = from;
+      let moved = false;
+      return {
+        move: (at) => {
+          moved ||= Math.hypot(at[0] - from[0], at[1] - from[1]) > NEAR;
+          if (!moved) return;
+          view.pan(at[0] - last[0], at[1] - last[1]);
+          last = at;
+        },
+        end: () => !moved && onchoose(lettering(from)),
+      };
+    },
+  });
+
+  function lettering([px, py]: Place): string {
+    const [x, y, reach] = [(px - view.x) / view.scale, (py - view.y) / view.scale, NEAR / view.scale];
+    const hit = scene.threads.find(({ points }) =>
+      points.some((_, at) => at % 2 === 0 && Math.abs(points[at]! - x) < reach && Math.abs(points[at + 1]! - y) < reach),
+    );
+    return hit?.lettering ?? '';
+  }
+
+  const painting = $derived(
+    new ThreadPainting(scene, time, { scale: view.scale, x: view.x, y: view.y, width: view.width, height: view.height }, needles),
+  );
+  const [x, y] = $derived([view.x + view.scale * needle.x, view.y + view.scale * needle.y]);
+  const sewn = $derived(needle.done < time.total);
+
+  $effect(() => {
+    if (canvas) painting.paint(canvas, needle.done);
+  });
+</script>
+
+<div class="drawing" bind:clientWidth={view.width} bind:clientHeight={view.height}>
+  <svg class="below" aria-hidden="true">
+    <g transform={view.sheetTransform}>
+      <path class="blank" d={scene.blank} fill-rule="evenodd" />
+      {#each scene.hoopings as one, index (index)}
+        <rect class="hoop" x={one.box[0]} y={one.box[1]} width={one.box[2] - one.box[0]} height={one.box[3] - one.box[1]} rx="4" />
+      {/each}
+    </g>
+  </svg>
+  <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  <svg
+    class="above"
+    role="img"
+    aria-label={`${needle.done} of ${time.total} stitches sewn`}
+    class:panning={gestures.panning}
+    {@attach gestures.on}
+  >
+    {#each scene.hoopings as { centre, box, marks }, index (index)}
+      {@const at = [view.x + view.scale * centre[0], view.y + view.scale * centre[1]]}
+      <path class="cross" d={`M${at[0]! - 7} ${at[1]}h14M${at[0]} ${at[1]! - 7}v14`}><title>The hoop’s centre</title></path>
+      <text class="name" x={view.x + view.scale * box[0] + 6} y={view.y + view.scale * box[1] - 5}>{scene.hoopings.length > 1 ? `Hoop ${index + 1}` : 'Hoop'}</text>
+      {#each marks as mark (mark.join())}
+        <circle class="mark" cx={view.x + view.scale * mark[0]} cy={view.y + view.scale * mark[1]} r="5"><title>A mark that is sewn in both hoopings</title></circle>
+      {/each}
+    {/each}
+    {#if sewn}<path class="needle" d={`M${x} ${y}l-5 -16h10z`} />{/if}
+    {#if chosen}<title>{scene.letterings.find((one) => one.wish.of === chosen)?.name}</title>{/if}
+  </svg>
+  <ViewBar {view} {onshowall} />
+</div>
+
+<style>
+  .drawing {
+    position: relative;
+    flex: 1;
+    min-height: 0;
+    overflow: hidden;
+  }
+
+  svg,
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+  }
+
+  .above {
+    cursor: grab;
+    touch-action: none;
+    user-select: none;
+  }
+
+  .above.panning {
+    cursor: grabbing;
+  }
+
+  .blank {
+    fill: var(--sheet);
+    stroke: var(--line-strong);
+    stroke-width: 1px;
+    vector-effect: non-scaling-stroke;
+  }
+
+  .hoop {
+    fill: none;
+    stroke: var(--verdigris);
+    stroke-width: 1.5px;
+    stroke-dasharray: 6 3;
+    vector-effect: non-scaling-stroke;
+  }
+
+  .cross,
+  .mark {
+    fill: none;
+    stroke: var(--verdigris);
+    stroke-width: 1px;
+  }
+
+  .name {
+    fill: var(--ink-soft);
+    font-size: 11px;
+  }
+
+  .needle {
+    fill: var(--sheet);
+    stroke: var(--ink);
+    stroke-width: 1.5px;
+    pointer-events: none;
+  }
+</style>
