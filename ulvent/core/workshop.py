@@ -171,7 +171,10 @@ class Workpiece:
 
         # A plain run needs no looking at, and putting lines in order takes a while.
         run = self.run if self.piece.run is not None else None
-        return self._once("proof", lambda: prove(self.layout, self.ready, self._others, run))
+        thread = self.embroidery if self.piece.sewing is not None else None
+        return self._once(
+            "proof", lambda: prove(self.layout, self.ready, self._others, run, thread)
+        )
 
     @property
     def left_out(self) -> str:

@@ -21,8 +21,9 @@ from ulvent.core.recipe import PLAIN, Lettering, ToolSheet
 from ulvent.core.runs import Run
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
+from ulvent.core.stitches import Embroidery
 
-Stage = Literal["lettering", "piece", "layer", "layers", "sheet layer", "sheet", "run"]
+Stage = Literal["lettering", "piece", "layer", "layers", "sheet layer", "sheet", "run", "thread"]
 OtherFaces = Callable[[], Iterable[tuple[str, Face]]]
 """Gives all faces that could stand in for one another, with their ids."""
 
@@ -37,6 +38,8 @@ class Subject:
         faces that are offered where letters are missing
     run
         what the machine does, where the piece has a run sheet
+    embroidery
+        what is sewn, where the piece says how
     """
 
     layout: Layout
@@ -46,12 +49,19 @@ class Subject:
     layer: Layer = field(default_factory=lambda: Layer("", "", "whole", (), ()))
     sheet: ToolSheet = PLAIN
     run: Run | None = None
+    embroidery: Embroidery | None = None
 
     @property
     def going(self) -> Run:
         """What the machine does, where that is looked at."""
         assert self.run is not None
         return self.run
+
+    @property
+    def sewn(self) -> Embroidery:
+        """What is sewn, where that is looked at."""
+        assert self.embroidery is not None
+        return self.embroidery
 
     @property
     def lines(self) -> tuple[Setting, ...]:

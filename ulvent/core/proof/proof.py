@@ -15,6 +15,7 @@ from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe import PLAIN, Accepted, ToolSheet
 from ulvent.core.runs import Run
+from ulvent.core.stitches import Embroidery
 
 _FEWER = "fewer letters would do"
 _RANK = {"fault": 0, "warning": 1, "hint": 2}
@@ -45,11 +46,16 @@ def prove_layout(layout: Layout, others: OtherFaces = tuple) -> tuple[Finding, .
 
 
 def prove(
-    layout: Layout, ready: Prepared, others: OtherFaces = tuple, run: Run | None = None
+    layout: Layout,
+    ready: Prepared,
+    others: OtherFaces = tuple,
+    run: Run | None = None,
+    embroidery: Embroidery | None = None,
 ) -> Proof:
     """Proof a prepared piece against all its tool sheets, or, where it has none, a plain one.
 
-    Faces of `others` are offered for missing letters. The run is looked at where it is given.
+    Faces of `others` are offered for missing letters. The run and the embroidery are looked at
+    where they are given.
     """
     whole = Subject(layout, others, ready)
     layers = [replace(whole, layer=layer) for layer in ready.layers]
@@ -67,6 +73,8 @@ def prove(
         findings += [finding.model_copy(update={"sheet": sheet.id}) for finding in under]
     if run is not None:
         findings += _look("run", [replace(whole, run=run)])
+    if embroidery is not None:
+        findings += _look("thread", [replace(whole, embroidery=embroidery)])
     held = _held(_once(findings), layout.piece.accepted)
     ranked = sorted(held, key=lambda finding: (finding.accepted, _RANK[finding.severity]))
     return Proof(ready, sheets, tuple(ranked))

@@ -24,7 +24,7 @@ from ulvent.core.steps.middle_lines import middle_line
 from ulvent.core.stitches.applique import covered, edge_lines, tacked
 from ulvent.core.stitches.cloths import Cloth, cloth_of
 from ulvent.core.stitches.ground import ground_line
-from ulvent.core.stitches.letters import LetterShape, Making, letter_threads
+from ulvent.core.stitches.letters import LetterShape, Making, letter_threads, narrowest_satin
 from ulvent.core.stitches.quilting import QuiltedLine, quilted_line
 from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import running, split_long
@@ -75,6 +75,25 @@ class Colour:
     asks: str = ""
 
 
+class SewnAlone(NamedTuple):
+    """A letter that is sewn by itself.
+
+    height
+        of its capitals, mm; zero for what is no letter
+    satin
+        width of its narrowest column in satin, mm; none: it has none
+    at
+        a place in it, mm
+    """
+
+    lettering: str
+    place: int
+    letter: str
+    height: float
+    satin: float | None
+    at: tuple[float, float]
+
+
 @dataclass(frozen=True, eq=False)
 class Embroidery:
     """All that is sewn, thread by thread.
@@ -83,11 +102,14 @@ class Embroidery:
         what it is sewn on
     quilted
         lines through several letters, by the lettering
+    letters
+        what is sewn letter by letter
     """
 
     cloth: Cloth
     colours: tuple[Colour, ...]
     quilted: dict[str, QuiltedLine]
+    letters: tuple[SewnAlone, ...] = ()
 
     @property
     def sewn(self) -> list[Sewn]:
@@ -155,6 +177,7 @@ class _Sewing:
         self._wishes = {one.of: one for one in self._recipe.letterings}
         self._faces = {one.id: one.face for one in self._piece.letterings}
         self._quilted: dict[str, QuiltedLine] = {}
+        self._letters: list[SewnAlone] = []
 
     def embroidery(self) -> Embroidery:
         found: dict[tuple[str, str], list[Sewn]] = {}
@@ -171,7 +194,7 @@ class _Sewing:
                 for asks, one in self._group(group, owner, wish):
                     found.setdefault((colour, asks), []).append(one)
         colours = [Colour(name, tuple(some), asks) for (name, asks), some in found.items()]
-        return Embroidery(self._cloth, tuple(colours), self._quilted)
+        return Embroidery(self._cloth, tuple(colours), self._quilted, tuple(self._letters))
 
     def _group(self, group: Group, owner: str, wish: SewnLettering) -> Iterator[tuple[str, Sewn]]:
         items = list(_items(group))
@@ -189,9 +212,18 @@ class _Sewing:
             how = self._making(wish, owner, item)
             if item.place in own:
                 how = how._replace(stitch=own[item.place])
+            self._note(item, owner, how)
             for thread in letter_threads(item.shape, how):
                 ready = _tied(split_long(thread.placed(item.matrix), LONGEST))
                 yield "", Sewn(ready, item.letter, group.name, owner, item.place)
+
+    def _note(self, item: _Item, owner: str, how: Making) -> None:
+        if item.shape.area.is_empty:
+            return
+        x, y = item.matrix[:, :2] @ np.array(item.shape.area.some_point()) + item.matrix[:, 2]
+        satin = narrowest_satin(item.shape, how)
+        at = (float(x), float(y))
+        self._letters.append(SewnAlone(owner, item.place, item.letter, item.height, satin, at))
 
     def _making(self, wish: SewnLettering, owner: str, item: _Item) -> Making:
         corrected = tuple(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -97,12 +96,3 @@ def thread_length(colour: Colour) -> float:
         )
         / 1000.0
     )
-
-
-def densest(lines: Sequence[Sewn]) -> float:
-    """The most needle points in one square millimetre of a grid."""
-    if not lines:
-        return 0.0
-    cells = np.floor(np.concatenate([one.points for one in lines])).astype(np.int64)
-    _, counts = np.unique(cells, axis=0, return_counts=True)
-    return float(counts.max())

@@ -19,7 +19,7 @@ from ulvent.core.stitches.columns import Column, columns_of, corrected
 from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import bean, cleared, rows, running
 from ulvent.core.stitches.travel import Ways
-from ulvent.core.stitches.walk import Walk
+from ulvent.core.stitches.walk import THIN, Walk
 
 _LEFT_OPEN = 0.02
 """mm²: what columns leave open, and is less, is no hole that is seen."""
@@ -79,6 +79,22 @@ def letter_columns(shape: LetterShape, how: Making) -> tuple[Column, ...]:
     return tuple(column for part in shape.area.parts for column in _columns(part, how))
 
 
+@remembered(_REMEMBERED)
+def narrowest_satin(shape: LetterShape, how: Making) -> float | None:
+    """Width of the narrowest column of a letter that is sewn in satin, mm; none: it has none."""
+    if how.stitch not in ("auto", "satin"):
+        return None
+    least: list[float] = []
+    for part in shape.area.parts:
+        columns = _columns(part, how)
+        if _stitch_of(columns, how) != "satin":
+            continue
+        widths = [float(np.median(one.widths)) for one in columns]
+        thin = THIN * how.cloth.narrowest if how.stitch == "auto" else 0.0
+        least += [width for width in widths if width >= thin]
+    return min(least, default=None)
+
+
 def _letter(shape: LetterShape, how: Making) -> Iterator[Thread]:
     if not shape.lines and shape.area.is_empty:
         return
@@ -135,21 +151,25 @@ def _shape(part: Region, how: Making, at: Points, out: Points) -> Iterator[Threa
         yield from edge_lines(part, how.cloth)
         return
     columns = _columns(part, how)
-    stitch = how.stitch
-    if not columns:
-        stitch = "rows"
-    elif stitch == "auto":
-        width = float(np.median(np.concatenate([one.widths for one in columns])))
-        if width > how.cloth.widest:
-            stitch = "rows"
-        elif width < how.cloth.narrowest:
-            stitch = "bean"
+    stitch = _stitch_of(columns, how)
     if stitch == "rows":
         yield from _filled(part, columns, how, at)
     elif stitch in ("run", "bean", "quilted"):
         yield from _runs(columns, how, stitch == "bean", at)
     else:
         yield from _walked(columns, _patches(part, columns, how), how, at, out)
+
+
+def _stitch_of(columns: Sequence[Column], how: Making) -> StitchType:
+    """What a shape of these columns is made with, by their widths where nothing is said."""
+    if not columns:
+        return "rows"
+    if how.stitch != "auto":
+        return how.stitch
+    width = float(np.median(np.concatenate([one.widths for one in columns])))
+    if width > how.cloth.widest:
+        return "rows"
+    return "bean" if width < how.cloth.narrowest else "satin"
 
 
 def _walked(

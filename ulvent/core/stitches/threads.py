@@ -21,7 +21,7 @@ SHORTEST = 0.3
 """mm: what would be shorter is left out."""
 _PHASES = (0.0, 0.5, 0.25, 0.75)
 """Of stitches in rows, in shares of their length, row by row: none lies beside its neighbour."""
-_CROWDED = 0.6
+_CROWDED = 0.48
 """Where one rail goes on by less than this share of the spacing, needle points would crowd."""
 _DRAWN_IN = 0.3
 _STAGGER = 0.12

@@ -30,9 +30,12 @@ _TOUCHING = 0.8
 _RATHER_ENDS = 3.0
 """mm that an end of a column may be farther, since satin has no seam there."""
 
-_THIN = 0.6
+THIN = 0.6
 """Of the narrowest satin: in a letter that is wide enough as a whole, a column that is a little
 too narrow is satin too, like its neighbours."""
+
+_SEAM = 2
+"""Places of a column by which two stretches of satin on it lie over each other."""
 
 Aside = Callable[[], Iterator[Thread]]
 
@@ -65,7 +68,7 @@ class Walk:
         thin_as_runs: bool = False,
     ) -> None:
         self._columns, self._cloth, self._under = list(columns), cloth, under
-        self._thin = _THIN * cloth.narrowest if thin_as_runs else 0.0
+        self._thin = THIN * cloth.narrowest if thin_as_runs else 0.0
         self._trees = [point_tree(_points(one)) for one in columns]
 
     def threads(
@@ -263,5 +266,8 @@ class _Sewing:
             return
         if self._under == "line":
             yield from self._lay(begin, end, 0)
-        else:
-            yield Thread.of(satin(self._column.part(begin, end), self._cloth), What.SATIN)
+            return
+        # Where satin goes on from a seam it begins a little before it: no cloth is seen there.
+        over = _SEAM if end > begin else -_SEAM
+        begin, end = (min(max(one, 0), self._last) for one in (begin - over, end + over))
+        yield Thread.of(satin(self._column.part(begin, end), self._cloth), What.SATIN)
