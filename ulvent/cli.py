@@ -43,7 +43,7 @@ OutFile = Annotated[
     typer.Argument(
         metavar="OUT",
         help="The file to write: .svg, .dxf, .plt, .gcode, .pdf, .png, or stitches: .dst, .exp, "
-        ".pes, .jef, .vp3.",
+        ".pes, .jef, .vp3; thread as lines: .thread.svg, .thread.dxf, .thread.gcode, .thread.pdf.",
         show_default=False,
     ),
 ]
@@ -89,6 +89,10 @@ def export(
     piece: PieceFile,
     out: OutFile,
     one_pass: OnePass = None,
+    hooping: Annotated[
+        int,
+        typer.Option(min=0, help="Of stitches split by the hoop, one hooping, from 1."),
+    ] = 0,
     guides: Annotated[
         bool, typer.Option(help="Write the guides too, apart from the letters.")
     ] = False,
@@ -106,7 +110,7 @@ def export(
     nothing is written, and the exit code is 1, unless the file is wanted anyway; letters that
     have no room are not in it then.
     """
-    write = _writer(out, guides, one_pass)
+    write = _writer(out, guides, one_pass, hooping)
     work = _workpiece(piece)
     try:
         findings, faults, left_out = work.proof.findings, work.proof.faults, work.left_out
@@ -130,8 +134,11 @@ def _say(findings: Iterable[Finding]) -> None:
             typer.echo(f"{finding.severity}: {where}{finding.message}", err=True)
 
 
-def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiece], bytes]:
-    """What writes a piece, or its run, in the format of a file's ending."""
+def _writer(
+    out: Path, guides: bool, one_pass: str | None, hooping: int
+) -> Callable[[Workpiece], bytes]:
+    """What writes a piece, its run or its thread, in the format of a file's ending."""
+    from ulvent.core.stitches.hoops import one_hooping
     from ulvent.formats.out import FORMATS
     from ulvent.formats.run_out import RUN_FORMATS
     from ulvent.formats.thread_out import THREAD_FORMATS
@@ -142,10 +149,14 @@ def _writer(out: Path, guides: bool, one_pass: str | None) -> Callable[[Workpiec
         return lambda work: FORMATS[name].write(work, guides)
     if name in THREAD_FORMATS:
         if one_pass is not None:
-            _refuse("--pass: a stitch file has all of the thread")
+            _refuse("--pass: a stitch file has all of the thread, or one --hooping")
         if guides:
             _refuse("--guides: guides are not sewn")
-        return lambda work: THREAD_FORMATS[name].write(work.embroidery)
+        return lambda work: THREAD_FORMATS[name].write(
+            one_hooping(work.piece, work.embroidery, hooping)
+        )
+    if hooping:
+        _refuse("--hooping: only stitch files are split by hoops")
     if name not in RUN_FORMATS:
         every = {**FORMATS, **RUN_FORMATS, **THREAD_FORMATS}
         endings = ", ".join(f".{one}" for one in every)

@@ -33,6 +33,7 @@ from ulvent.web import (
     proof_routes,
     run_routes,
     shelf_routes,
+    stitcher_routes,
     thread_routes,
     words_routes,
 )
@@ -54,6 +55,7 @@ ROUTES = (
     proof_routes,
     run_routes,
     machine_routes,
+    stitcher_routes,
     thread_routes,
     words_routes,
     catalogue_routes,

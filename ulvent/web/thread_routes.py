@@ -12,14 +12,14 @@ from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
 from ulvent.core.base.arrays import Bounds, Point, united
-from ulvent.core.base.errors import PieceError, wrong_field
+from ulvent.core.base.errors import PieceError
 from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.sewing import Sewing, SewnLettering
 from ulvent.core.stitches import CLOTHS, THREADS, Embroidery
 from ulvent.core.stitches.cloths import SOURCE, cloth_of
 from ulvent.core.stitches.figures import figures
-from ulvent.core.stitches.hoops import hoopings
+from ulvent.core.stitches.hoops import hoopings, one_hooping
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import broken_line_data
 from ulvent.formats.thread_out import THREAD_FORMATS
@@ -174,23 +174,6 @@ def thread_file(
 def _written(bench: Bench, piece: Piece, format: str, hooping: int) -> bytes:
     found = bench.workshop.of(piece).embroidery
     return THREAD_FORMATS[format].write(one_hooping(piece, found, hooping))
-
-
-def one_hooping(piece: Piece, embroidery: Embroidery, number: int) -> Embroidery:
-    """What one hooping holds, from 1; 0: all of it.
-
-    Raises
-    ------
-    PieceError
-        Where there is no such hooping.
-    """
-    hoop = piece.sewing.hoop if piece.sewing else None
-    if not number:
-        return embroidery
-    every = hoopings(embroidery, hoop) if hoop else []
-    if number > len(every):
-        raise wrong_field("hooping", f"there are {len(every)} hoopings")
-    return every[number - 1].embroidery
 
 
 def _stitches(bench: Bench, request: StitchRequest) -> StitchScene:

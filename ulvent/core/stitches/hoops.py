@@ -9,6 +9,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Bounds, Points, united
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.recipe import Piece
 from ulvent.core.recipe.sewing import Hoop
 from ulvent.core.stitches.embroidery import Colour, Embroidery, Sewn
 from ulvent.core.stitches.thread import Thread, What
@@ -69,6 +70,23 @@ def hoopings(embroidery: Embroidery, hoop: Hoop) -> list[Hooping]:
         centre = ((box[0] + box[2]) / 2.0, (box[1] + box[3]) / 2.0)
         found.append(Hooping(replace(embroidery, colours=tuple(colours)), centre, marks))
     return found
+
+
+def one_hooping(piece: Piece, embroidery: Embroidery, number: int) -> Embroidery:
+    """What one hooping of a piece holds, from 1; 0: all of it.
+
+    Raises
+    ------
+    PieceError
+        Where there is no such hooping.
+    """
+    if not number:
+        return embroidery
+    hoop = piece.sewing.hoop if piece.sewing else None
+    every = hoopings(embroidery, hoop) if hoop else []
+    if number > len(every):
+        raise wrong_field("hooping", f"there are {len(every)} hoopings")
+    return every[number - 1].embroidery
 
 
 def _coloured(embroidery: Embroidery, group: list[tuple[int, Sewn]]) -> list[Colour]:
