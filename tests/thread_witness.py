@@ -123,3 +123,18 @@ def stretches(sewn: list[Sewn]) -> list[np.ndarray]:
         edges = np.flatnonzero(np.diff(np.concatenate([[False], top, [False]])))
         found += [one.points[begin:end] for begin, end in zip(edges[::2], edges[1::2], strict=True)]
     return found
+
+
+def way_seen(shape: shapely.Geometry, sewn: list[Sewn], scale: float = 20.0) -> float:
+    """Of a shape, the share on which thread lies uppermost that is only on its way."""
+    x0, y0, x1, y1 = (shapely.box(*shape.bounds).buffer(1.0)).bounds
+    canvas = _Canvas((x0, y0), (math.ceil((x1 - x0) * scale), math.ceil((y1 - y0) * scale)), scale)
+    image = Image.new("L", canvas.size)
+    draw = ImageDraw.Draw(image)
+    wide = round(THREAD * scale)
+    for one in sewn:
+        points = canvas.placed(one.points)
+        for k, (begin, end) in enumerate(zip(points[:-1], points[1:], strict=True), 1):
+            draw.line([begin, end], fill=255 if one.thread.what[k] == What.WAY else 100, width=wide)
+    wanted = canvas.ink(shape)
+    return float(((np.asarray(image) == 255) & wanted).sum() / wanted.sum())

@@ -43,8 +43,8 @@ def read_thread(data: bytes, format: str) -> Embroidery:
             if command == pyembroidery.STITCH:
                 points.append((x * _MM_A_UNIT, -y * _MM_A_UNIT))
             elif points:
-                found = Thread.of(np.array(points), What.RUN)
-                sewn.append(Sewn(found, "", f"Thread {len(colours) + 1}"))
+                thread_of = Thread.of(np.array(points), What.RUN)
+                sewn.append(Sewn(thread_of, "", f"Thread {len(colours) + 1}"))
                 points = []
         if sewn:
             colours.append(Colour(_colour(thread), tuple(sewn)))

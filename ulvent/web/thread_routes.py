@@ -17,6 +17,7 @@ from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.sewing import Sewing, SewnLettering
 from ulvent.core.stitches import CLOTHS, THREADS, Embroidery
+from ulvent.core.stitches.by_hand import Does, columns_seen, set_by_hand
 from ulvent.core.stitches.cloths import SOURCE, cloth_of
 from ulvent.core.stitches.figures import figures
 from ulvent.core.stitches.hoops import hoopings, one_hooping
@@ -117,6 +118,41 @@ class UsualFigures(BaseModel):
     source: str
 
 
+class OfLetter(BaseModel):
+    """A letter of a lettering of a piece."""
+
+    piece: dict[str, Any]
+    lettering: str
+    place: int
+
+
+class ByHand(OfLetter):
+    """What is done to one line across one column of it; what was set is forgotten by `as found`.
+
+    side
+        which end of the line is pulled to `at`: 0, or 1
+    """
+
+    does: Does
+    column: int = 0
+    line: int = 0
+    side: Literal[0, 1] = 0
+    at: Point = (0.0, 0.0)
+
+
+class LetterColumns(BaseModel):
+    """The columns of a letter, each as lines across it from edge to edge.
+
+    by_hand
+        whether someone has set them, for all words in this face
+    """
+
+    face: str
+    letter: str
+    by_hand: bool
+    columns: list[list[tuple[Point, Point]]]
+
+
 class StitchScene(BaseModel):
     """A piece in thread.
 
@@ -156,6 +192,18 @@ def stitches(request: StitchRequest, work: TheWork) -> Response:
     return work.json(_stitches, request, seconds=LATER, patient=True)
 
 
+@router.post("/api/stitches/columns")
+def columns(request: OfLetter, work: TheWork) -> LetterColumns:
+    """The columns of a letter, to be set by hand."""
+    return turned(work.done(_columns, request, seconds=LATER))
+
+
+@router.post("/api/stitches/by-hand")
+def by_hand(request: ByHand, work: TheWork) -> Sewing:
+    """How a piece is sewn after a column of a letter was set by hand."""
+    return work.done(_by_hand, turned(request), seconds=LATER)
+
+
 @router.get("/api/pieces/{piece_id}/thread/{format}", response_class=Response)
 def thread_file(
     pieces: Shelf,
@@ -178,6 +226,20 @@ def _written(bench: Bench, piece: Piece, format: str, hooping: int) -> bytes:
 
 def _stitches(bench: Bench, request: StitchRequest) -> StitchScene:
     return turned(_scene(bench.workshop.of_document(request.piece)))
+
+
+def _columns(bench: Bench, request: OfLetter) -> LetterColumns:
+    work = bench.workshop.of_document(request.piece)
+    found = columns_seen(work.layout, work.groups, request.lettering, request.place)
+    return LetterColumns(**found._asdict())
+
+
+def _by_hand(bench: Bench, asked: ByHand) -> Sewing:
+    work = bench.workshop.of_document(asked.piece)
+    return set_by_hand(
+        work.layout, work.groups, asked.lettering, asked.place, asked.does, asked.column,
+        asked.line, asked.side, asked.at,
+    )  # fmt: skip
 
 
 def _scene(work: Workpiece) -> StitchScene:

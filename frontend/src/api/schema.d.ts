@@ -991,6 +991,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/thread/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description A stitch file, shown and measured; nothing is kept. The body is the file as it is.
+         */
+        post: operations["read_api_thread_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/thread/sewn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sewn
+         * @description A piece's stitch file sewn by the simulated stitcher, held against what was meant.
+         */
+        post: operations["sewn_api_thread_sewn_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stitches": {
         parameters: {
             query?: never;
@@ -1005,6 +1045,46 @@ export interface paths {
          * @description A piece in thread, stitch by stitch.
          */
         post: operations["stitches_api_stitches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stitches/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Columns
+         * @description The columns of a letter, to be set by hand.
+         */
+        post: operations["columns_api_stitches_columns_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stitches/by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Hand
+         * @description How a piece is sewn after a column of a letter was set by hand.
+         */
+        post: operations["by_hand_api_stitches_by_hand_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1783,39 +1863,6 @@ export interface components {
              * @default []
              */
             changes: components["schemas"]["BridgeChange"][];
-        };
-        /**
-         * ByHand
-         * @description Something done on the drawing of a run, for one pass.
-         *
-         *     at
-         *         from the machine's zero: where a line begins, a tab stands, or what is worked on lies;
-         *         nothing: what was at `was` is taken away
-         *     was
-         *         where it was that is pulled or taken away
-         */
-        "ByHand-Input": {
-            /** Piece */
-            piece: {
-                [key: string]: unknown;
-            };
-            /** Pass Id */
-            pass_id: string;
-            /**
-             * Does
-             * @enum {string}
-             */
-            does: "begin" | "tab" | "work";
-            /** At */
-            at?: [
-                number,
-                number
-            ] | null;
-            /** Was */
-            was?: [
-                number,
-                number
-            ] | null;
         };
         /**
          * ByHand
@@ -2769,7 +2816,7 @@ export interface components {
              * @default letters
              * @enum {string}
              */
-            unit: "mm" | "mm²" | "letters" | "corners" | "passes" | "lines";
+            unit: "mm" | "mm²" | "letters" | "corners" | "passes" | "lines" | "stitches";
             /**
              * Letters
              * @default []
@@ -3564,6 +3611,32 @@ export interface components {
              * @enum {string}
              */
             way: "outward" | "inward";
+        };
+        /**
+         * LetterColumns
+         * @description The columns of a letter, each as lines across it from edge to edge.
+         *
+         *     by_hand
+         *         whether someone has set them, for all words in this face
+         */
+        LetterColumns: {
+            /** Face */
+            face: string;
+            /** Letter */
+            letter: string;
+            /** By Hand */
+            by_hand: boolean;
+            /** Columns */
+            columns: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][][];
         };
         /**
          * Lettering
@@ -4440,6 +4513,20 @@ export interface components {
             unit: string;
         };
         /**
+         * OfLetter
+         * @description A letter of a lettering of a piece.
+         */
+        OfLetter: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Lettering */
+            lettering: string;
+            /** Place */
+            place: number;
+        };
+        /**
          * OpenPiece
          * @description A piece at its current revision.
          */
@@ -4830,7 +4917,7 @@ export interface components {
              */
             lie: components["schemas"]["Lie"];
             run?: components["schemas"]["RunSheet"] | null;
-            sewing?: components["schemas"]["Sewing"] | null;
+            sewing?: components["schemas"]["Sewing-Output"] | null;
             /**
              * Lengths
              * @default mm
@@ -6404,6 +6491,34 @@ export interface components {
         };
         /**
          * Sewing
+         * @description A piece to be sewn by the simulated stitcher.
+         *
+         *     hooping
+         *         from 1; 0: all of it
+         *     breaks_at
+         *         the stitch at which the thread breaks; none: it holds
+         */
+        "Sewing-Input": {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /**
+             * Format
+             * @default dst
+             * @enum {string}
+             */
+            format: "dst" | "exp" | "pes" | "jef" | "vp3";
+            /**
+             * Hooping
+             * @default 0
+             */
+            hooping: number;
+            /** Breaks At */
+            breaks_at?: number | null;
+        };
+        /**
+         * Sewing
          * @description How a piece is sewn.
          *
          *     cloth, thread
@@ -6421,7 +6536,7 @@ export interface components {
          *     speed
          *         stitches a minute
          */
-        Sewing: {
+        "Sewing-Output": {
             /**
              * Cloth
              * @default woven-cotton
@@ -6527,6 +6642,50 @@ export interface components {
              * @default []
              */
             letters: components["schemas"]["SewnLetter"][];
+        };
+        /**
+         * SewnLine
+         * @description Needle points of one thread between two ends, x and y, y down.
+         */
+        SewnLine: {
+            /** Colour */
+            colour: string;
+            /** Points */
+            points: number[];
+        };
+        /**
+         * SewnOut
+         * @description What the stitcher made of a file.
+         *
+         *     wrong
+         *         limits that the file is beyond; then nothing is sewn
+         *     went_back
+         *         whether its thread broke, and it went back some stitches
+         *     meant, sewn
+         *         needle points of the piece, and of what came out; those sewn again are counted again
+         *     off
+         *         the farthest that one is from where it was meant, mm
+         *     lines
+         *         what came out, moved to where it was meant
+         */
+        SewnOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "ready" | "sewing" | "thread broken" | "done" | "refused";
+            /** Wrong */
+            wrong: string[];
+            /** Went Back */
+            went_back: boolean;
+            /** Meant */
+            meant: number;
+            /** Sewn */
+            sewn: number;
+            /** Off */
+            off: number;
+            /** Lines */
+            lines: components["schemas"]["SewnLine"][];
         };
         /**
          * Sheet
@@ -7190,6 +7349,27 @@ export interface components {
             inputs: (components["schemas"]["Figure"] | components["schemas"]["Way"] | components["schemas"]["Option"] | components["schemas"]["Switch"] | components["schemas"]["GuideChoice"] | components["schemas"]["Again"] | components["schemas"]["ByHand-Output"])[];
         };
         /**
+         * StitchFileShown
+         * @description A stitch file: what it sews, and what that comes to at 700 stitches a minute.
+         */
+        StitchFileShown: {
+            /** Lines */
+            lines: components["schemas"]["SewnLine"][];
+            /** Stitches */
+            stitches: number;
+            /** Trims */
+            trims: number;
+            /** Seconds */
+            seconds: number;
+            /** Metres */
+            metres: number;
+            /** Size */
+            size: [
+                number,
+                number
+            ];
+        };
+        /**
          * StitchRequest
          * @description A piece that is looked at in thread.
          */
@@ -7222,7 +7402,7 @@ export interface components {
             blank: string;
             /** Own */
             own: boolean;
-            recipe: components["schemas"]["Sewing"];
+            recipe: components["schemas"]["Sewing-Output"];
             usual: components["schemas"]["UsualFigures"];
             /** Thread */
             thread: number;
@@ -7986,6 +8166,88 @@ export interface components {
             field: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * ByHand
+         * @description Something done on the drawing of a run, for one pass.
+         *
+         *     at
+         *         from the machine's zero: where a line begins, a tab stands, or what is worked on lies;
+         *         nothing: what was at `was` is taken away
+         *     was
+         *         where it was that is pulled or taken away
+         */
+        ulvent__web__run_routes__ByHand: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Pass Id */
+            pass_id: string;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "begin" | "tab" | "work";
+            /** At */
+            at?: [
+                number,
+                number
+            ] | null;
+            /** Was */
+            was?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * ByHand
+         * @description What is done to one line across one column of it; what was set is forgotten by `as found`.
+         *
+         *     side
+         *         which end of the line is pulled to `at`: 0, or 1
+         */
+        ulvent__web__thread_routes__ByHand: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Lettering */
+            lettering: string;
+            /** Place */
+            place: number;
+            /**
+             * Does
+             * @enum {string}
+             */
+            does: "pull" | "remove line" | "remove column" | "as found";
+            /**
+             * Column
+             * @default 0
+             */
+            column: number;
+            /**
+             * Line
+             * @default 0
+             */
+            line: number;
+            /**
+             * Side
+             * @default 0
+             * @enum {integer}
+             */
+            side: 0 | 1;
+            /**
+             * At
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            at: [
+                number,
+                number
+            ];
         };
     };
     responses: never;
@@ -9915,7 +10177,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ByHand-Input"];
+                "application/json": components["schemas"]["ulvent__web__run_routes__ByHand"];
             };
         };
         responses: {
@@ -10684,6 +10946,74 @@ export interface operations {
             };
         };
     };
+    read_api_thread_read_post: {
+        parameters: {
+            query: {
+                format: "dst" | "exp" | "pes" | "jef" | "vp3";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StitchFileShown"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sewn_api_thread_sewn_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sewing-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SewnOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     stitches_api_stitches_post: {
         parameters: {
             query?: never;
@@ -10717,6 +11047,72 @@ export interface operations {
             };
         };
     };
+    columns_api_stitches_columns_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfLetter"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetterColumns"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    by_hand_api_stitches_by_hand_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ulvent__web__thread_routes__ByHand"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sewing-Output"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     thread_file_api_pieces__piece_id__thread__format__get: {
         parameters: {
             query?: {
@@ -10725,7 +11121,7 @@ export interface operations {
             header?: never;
             path: {
                 piece_id: string;
-                format: "dst" | "exp" | "pes" | "jef" | "vp3";
+                format: "dst" | "exp" | "pes" | "jef" | "vp3" | "thread.svg" | "thread.dxf" | "thread.gcode" | "thread.pdf";
             };
             cookie?: never;
         };

@@ -6,15 +6,17 @@
   import LengthField from '../parts/LengthField.svelte';
   import type { Editor } from '../piece/editor.svelte';
   import { figure } from '../words/words';
+  import type { Columns } from './columns.svelte';
 
   interface Props {
     editor: Editor;
     scene: StitchScene | undefined;
     chosen: string;
+    columns: Columns;
     onchange: (recipe: Sewing) => void;
   }
 
-  let { editor, scene, chosen, onchange }: Props = $props();
+  let { editor, scene, chosen, columns, onchange }: Props = $props();
 
   const STITCHES: { value: SewnLettering['stitch']; label: string }[] = [
     { value: 'auto', label: 'as its strokes ask' },
@@ -85,10 +87,18 @@
         <fieldset>
           <legend>Letters that differ</legend>
           {#each letters as one (one.place)}
+            {@const set = columns.of?.lettering === chosen && columns.of.place === one.place}
+            <div class="letter">
             <Select size="sm" inline labelText={one.letter} selected={stitchOf(one.place)} on:update={(event) => event.detail !== stitchOf(one.place) && letterWish(one.place, String(event.detail))}>
               <SelectItem value="" text="like the others" />
               {#each STITCHES.filter((two) => two.value !== 'quilted' && two.value !== 'applique') as two (two.value)}<SelectItem value={two.value} text={two.label} />{/each}
             </Select>
+            <button class="quiet" aria-pressed={set} onclick={() => void columns.show(set ? undefined : { lettering: chosen, place: one.place })}>{set ? 'columns: done' : 'columns…'}</button>
+            </div>
+            {#if set && columns.seen}
+              <p class="soft">Pull the ends of the lines: they say where a column ends and how its thread lies. It holds for every “{columns.seen.letter}” in this face.</p>
+              {#if columns.seen.by_hand}<button class="quiet" onclick={() => void columns.asFound()}>back to the columns as found</button>{/if}
+            {/if}
           {/each}
         </fieldset>
       {/if}
@@ -151,6 +161,12 @@
     margin: 0;
     color: var(--ink-soft);
     font-size: 12px;
+  }
+
+  .letter {
+    display: flex;
+    align-items: center;
+    gap: 8px;
   }
 
   .row {

@@ -2,9 +2,12 @@
   /** What is sewn, thread by thread, and what it comes to. */
   import { Checkbox } from 'carbon-components-svelte';
   import type { StitchScene } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
   import type { Clock } from '../rehearsal/clock.svelte';
   import { lasting } from '../rehearsal/figures';
   import { figure } from '../words/words';
+  import type { Beside } from './beside.svelte';
+  import TryOut from './TryOut.svelte';
 
   interface Props {
     scene: StitchScene | undefined;
@@ -13,9 +16,11 @@
     chosen: string;
     needles: boolean;
     busy: boolean;
+    editor: Editor;
+    beside: Beside;
   }
 
-  let { scene, clock, chosen = $bindable(), needles = $bindable(), busy }: Props = $props();
+  let { scene, clock, chosen = $bindable(), needles = $bindable(), busy, editor, beside }: Props = $props();
 
   const LISTED = 400;
   const rounded = (mm: number) => figure(Number(mm.toFixed(1)));
@@ -64,6 +69,15 @@
         </li>
       {/each}
     </ol>
+    {#if scene.hoopings.length > 1}
+      <h3>One hooping at a time</h3>
+      <ul class="letters">
+        {#each scene.hoopings as _, index (index)}
+          <li><a href={`/api/pieces/${editor.id}/thread/dst?hooping=${index + 1}`} download>Hoop {index + 1}, DST</a></li>
+        {/each}
+      </ul>
+    {/if}
+    <TryOut {beside} />
   {/if}
   <p class="soft" role="status">{busy ? 'Making the stitches…' : ''}</p>
 </aside>

@@ -8,6 +8,8 @@
   import TimeBar from '../rehearsal/TimeBar.svelte';
   import { pressed, type Keys } from '../shell/keys';
   import Panes from '../shell/Panes.svelte';
+  import { Beside } from './beside.svelte';
+  import { Columns } from './columns.svelte';
   import HowSewn from './HowSewn.svelte';
   import { SewingTime } from './sewing';
   import SewnList from './SewnList.svelte';
@@ -29,13 +31,20 @@
   /** The lettering whose stitches are seen in the particulars; empty: of the whole piece. */
   let chosen = $state('');
   let needles = $state(false);
+  const beside = new Beside(untrack(() => editor));
+  const columns = new Columns(untrack(() => editor), change);
   const scene = $derived(sewing.scene);
   const time = $derived(scene && new SewingTime(scene));
   const needle = $derived(time?.at(clock.at));
 
   $effect(() => {
     const { piece } = editor;
-    untrack(() => sewing.ask(piece));
+    untrack(() => {
+      sewing.ask(piece);
+      // What was sewn was sewn of another piece.
+      beside.sewn = undefined;
+      void columns.ask();
+    });
   });
 
   $effect(() => {
@@ -77,7 +86,7 @@
   const step = (way: 1 | -1) => time && clock.go(time.beside(clock.at, way));
   const stitch = (way: 1 | -1) => scene && clock.go(clock.at + way * scene.seconds_a_stitch);
   const keys: Keys = {
-    Escape: () => (chosen = ''),
+    Escape: () => (columns.of ? void columns.show(undefined) : (chosen = '')),
     ' ': () => clock.toggle(),
     ArrowLeft: (event) => (event.shiftKey ? stitch(-1) : step(-1)),
     ArrowRight: (event) => (event.shiftKey ? stitch(1) : step(1)),
@@ -103,13 +112,13 @@
   onsaid={() => (editor.saying = '')}
 >
   {#snippet left()}
-    <SewnList {scene} {clock} bind:chosen bind:needles busy={sewing.busy} />
+    <SewnList {scene} {clock} bind:chosen bind:needles busy={sewing.busy} {editor} {beside} />
   {/snippet}
   {#if scene && time && needle}
-    <ThreadDrawing {view} {scene} {time} {needle} {needles} {chosen} onshowall={showAll} onchoose={(id) => (chosen = id)} />
+    <ThreadDrawing {view} {scene} {time} {needle} {needles} {chosen} onshowall={showAll} onchoose={(id) => (chosen = id)} {beside} {columns} />
     <TimeBar {clock} of="sewing" unit="letter" {spans} {said} busy={sewing.busy} onstep={step} />
   {/if}
   {#snippet right()}
-    <HowSewn {editor} {scene} {chosen} onchange={change} />
+    <HowSewn {editor} {scene} {chosen} {columns} onchange={change} />
   {/snippet}
 </Panes>

@@ -5,6 +5,8 @@
   import { Gestures, type Place } from '../drawing/gestures.svelte';
   import ViewBar from '../drawing/ViewBar.svelte';
   import type { Viewport } from '../drawing/viewport.svelte';
+  import type { Beside, Line } from './beside.svelte';
+  import type { Columns, Which } from './columns.svelte';
   import type { Needle, SewingTime } from './sewing';
   import { ThreadPainting } from './threadPainting';
 
@@ -18,9 +20,11 @@
     onshowall: () => void;
     /** A press on thread chooses its lettering; beside it, none. */
     onchoose: (lettering: string) => void;
+    beside: Beside;
+    columns: Columns;
   }
 
-  let { view, scene, time, needle, needles, chosen, onshowall, onchoose }: Props = $props();
+  let { view, scene, time, needle, needles, chosen, onshowall, onchoose, beside, columns }: Props = $props();
 
   /** How near a press must be to a needle point, px. */
   const NEAR = 8;
@@ -28,6 +32,8 @@
   const gestures = new Gestures(untrack(() => view), {
     /** A press moves the view; let go where it was, it chooses what is sewn there. */
     take: (_, from) => {
+      const end = handles.find((one) => Math.hypot(one.x - from[0], one.y - from[1]) <= NEAR);
+      if (end) return pulling(end, from);
       let last = from;
       let moved = false;
       return {
@@ -50,6 +56,54 @@
     return hit?.lettering ?? '';
   }
 
+  const seen = (place: readonly number[]): Place => [view.x + view.scale * place[0]!, view.y + view.scale * place[1]!];
+  const lines = $derived(columns.seen?.columns ?? []);
+  /** The ends of the lines across the letter's columns. */
+  const handles = $derived(
+    lines.flatMap((some, column) =>
+      some.flatMap((ends, line) =>
+        ends.map((at, side) => {
+          const [x, y] = seen(at);
+          return { column, line, side: side as 0 | 1, x, y };
+        }),
+      ),
+    ),
+  );
+  let pulled = $state.raw<{ which: Which; to: Place }>();
+
+  /** Pull an end of a line; pressed and let go, the line is taken away. */
+  function pulling({ column, line, side }: Which, from: Place) {
+    const which = { column, line, side };
+    let to = from;
+    return {
+      move: (at: Place) => {
+        to = at;
+        pulled = { which, to };
+      },
+      end: () => {
+        pulled = undefined;
+        const moved = Math.hypot(to[0] - from[0], to[1] - from[1]) > 3;
+        if (moved) void columns.pull(which, [(to[0] - view.x) / view.scale, (to[1] - view.y) / view.scale]);
+        else void columns.removeLine(which);
+      },
+    };
+  }
+
+  const isPulled = (column: number, line: number, side: number) =>
+    pulled?.which.column === column && pulled.which.line === line && pulled.which.side === side;
+  const endOf = (column: number, line: number, side: 0 | 1): Place =>
+    isPulled(column, line, side) ? pulled!.to : seen(lines[column]![line]![side]);
+
+  const path = ({ points }: Line, move = [0, 0]) =>
+    `M${points.map((one, at) => (one + move[at % 2]!).toFixed(2)).join(' ')}`;
+  /** A file that is looked at lies at the right of the piece. */
+  const fileAt = $derived.by(() => {
+    const all = (beside.file?.lines ?? []).flatMap((one) => one.points);
+    const [xs, ys] = [all.filter((_, at) => at % 2 === 0), all.filter((_, at) => at % 2 === 1)];
+    const least = (some: number[]) => some.reduce((one, two) => Math.min(one, two), Infinity);
+    return [scene.bounds[2] + 10 - least(xs), scene.bounds[1] - least(ys)];
+  });
+
   const painting = $derived(
     new ThreadPainting(scene, time, { scale: view.scale, x: view.x, y: view.y, width: view.width, height: view.height }, needles),
   );
@@ -71,6 +125,12 @@
     </g>
   </svg>
   <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  <svg class="below" aria-hidden="true">
+    <g transform={view.sheetTransform}>
+      {#each beside.lines as one, index (index)}<path class="came" d={path(one)} />{/each}
+      {#each beside.file?.lines ?? [] as one, index (index)}<path class="file" d={path(one, fileAt)} stroke={one.colour} stroke-width={scene.thread} />{/each}
+    </g>
+  </svg>
   <svg
     class="above"
     role="img"
@@ -84,6 +144,15 @@
       <text class="name" x={view.x + view.scale * box[0] + 6} y={view.y + view.scale * box[1] - 5}>{scene.hoopings.length > 1 ? `Hoop ${index + 1}` : 'Hoop'}</text>
       {#each marks as mark (mark.join())}
         <circle class="mark" cx={view.x + view.scale * mark[0]} cy={view.y + view.scale * mark[1]} r="5"><title>A mark that is sewn in both hoopings</title></circle>
+      {/each}
+    {/each}
+    {#each lines as some, column (column)}
+      {#each some as _, line (line)}
+        {@const [one, two] = [endOf(column, line, 0), endOf(column, line, 1)]}
+        <path class="across" class:end={line === 0 || line === some.length - 1} d={`M${one.join(' ')}L${two.join(' ')}`} />
+        {#each [one, two] as at, side (side)}
+          <circle class="handle" cx={at[0]} cy={at[1]} r="5"><title>Pull it to turn the thread or to move the column’s end; press it to take the line away</title></circle>
+        {/each}
       {/each}
     {/each}
     {#if sewn}<path class="needle" d={`M${x} ${y}l-5 -16h10z`} />{/if}
@@ -143,6 +212,36 @@
   .name {
     fill: var(--ink-soft);
     font-size: 11px;
+  }
+
+  .came,
+  .file {
+    fill: none;
+    stroke-linejoin: round;
+  }
+
+  .came {
+    stroke: var(--ink);
+    stroke-width: 1px;
+    vector-effect: non-scaling-stroke;
+  }
+
+  .across {
+    stroke: var(--ink);
+    stroke-width: 1.5px;
+    stroke-dasharray: 4 3;
+  }
+
+  .across.end {
+    stroke-dasharray: none;
+    stroke-width: 2px;
+  }
+
+  .handle {
+    fill: var(--sheet);
+    stroke: var(--verdigris);
+    stroke-width: 2px;
+    cursor: move;
   }
 
   .needle {

@@ -15,7 +15,7 @@ from ulvent.core.base.errors import PieceError
 from ulvent.core.shapes import Region
 from ulvent.core.stitches import CLOTHS, Embroidery, What
 from ulvent.core.stitches.columns import columns_of
-from ulvent.core.stitches.threads import rows, running, satin
+from ulvent.core.stitches.threads import filled, row_sections, running, satin
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.thread_out import THREAD_FORMATS
 
@@ -47,7 +47,8 @@ class ByHand(unittest.TestCase):
 
     def test_a_rectangle_in_rows(self) -> None:
         """20 by 8 mm at 0.4 mm: 20 rows, and in each about 20 / 3.5 stitches."""
-        (points,) = rows(bar(8.0, 20.0), COTTON, 0.0)
+        (section,) = row_sections(bar(8.0, 20.0), COTTON, 0.0)
+        points = filled(section, COTTON)
         levels = np.unique(points[:, 1].round(3))
         self.assertEqual(len(levels), 20)
         self.assertAlmostEqual(len(points) / 20.0, 20.0 / 3.5 + 1.0, delta=1.0)

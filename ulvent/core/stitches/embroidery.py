@@ -30,6 +30,8 @@ from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import running, split_long
 
 _TIE = 0.7
+_LED = 0.5
+"""mm between places of a guide along which a line is led."""
 LONGEST = 12.1
 """mm: no machine's format holds a longer stitch."""
 _AS_IT_IS = SewnLettering(of="any")
@@ -140,7 +142,7 @@ def sewn(layout: Layout, groups: Sequence[Group]) -> Embroidery:
     return _Sewing(layout, groups).embroidery()
 
 
-class _Item(NamedTuple):
+class Item(NamedTuple):
     """A letter, or what else is sewn by itself.
 
     shape, matrix
@@ -166,6 +168,29 @@ class _Item(NamedTuple):
         ]
 
 
+class Letter(NamedTuple):
+    """A letter, of which face, and how it is sewn."""
+
+    lettering: str
+    face: str
+    item: Item
+    how: Making
+
+    @property
+    def letter(self) -> str:
+        return self.item.letter
+
+
+def letters_of(layout: Layout, groups: Sequence[Group]) -> Iterator[Letter]:
+    """The letters of a piece that are sewn by themselves."""
+    sewing = _Sewing(layout, groups)
+    for group in sewing.groups:
+        owner = _owner(group)
+        for item in _items(group):
+            how = sewing.making(owner, item)
+            yield Letter(owner, sewing.faces.get(owner, ""), item, how)
+
+
 class _Sewing:
     """An embroidery in the making."""
 
@@ -173,9 +198,9 @@ class _Sewing:
         self._layout, self._piece = layout, layout.piece
         self._recipe = self._piece.sewing or Sewing()
         self._cloth = cloth_of(self._recipe)
-        self._groups = [one for one in groups if one.key[0] not in ("edge", "guide")]
+        self.groups = [one for one in groups if one.key[0] not in ("edge", "guide")]
         self._wishes = {one.of: one for one in self._recipe.letterings}
-        self._faces = {one.id: one.face for one in self._piece.letterings}
+        self.faces = {one.id: one.face for one in self._piece.letterings}
         self._quilted: dict[str, QuiltedLine] = {}
         self._letters: list[SewnAlone] = []
 
@@ -185,7 +210,7 @@ class _Sewing:
         if ground is not None:
             name = self._piece.colour("draw")
             found[name, ""] = [Sewn(ground, "", "Ground")]
-        for group in self._groups:
+        for group in self.groups:
             owner = _owner(group)
             wish = self._wishes.get(owner, _AS_IT_IS)
             colour = self._piece.colour(group.output)
@@ -207,17 +232,14 @@ class _Sewing:
         if wish.stitch == "applique":
             yield from self._applique(items, group, owner)
             return
-        own = {one.place: one.stitch for one in wish.letters}
         for item in items:
-            how = self._making(wish, owner, item)
-            if item.place in own:
-                how = how._replace(stitch=own[item.place])
+            how = self.making(owner, item)
             self._note(item, owner, how)
             for thread in letter_threads(item.shape, how):
                 ready = _tied(split_long(thread.placed(item.matrix), LONGEST))
                 yield "", Sewn(ready, item.letter, group.name, owner, item.place)
 
-    def _note(self, item: _Item, owner: str, how: Making) -> None:
+    def _note(self, item: Item, owner: str, how: Making) -> None:
         if item.shape.area.is_empty:
             return
         x, y = item.matrix[:, :2] @ np.array(item.shape.area.some_point()) + item.matrix[:, 2]
@@ -225,22 +247,29 @@ class _Sewing:
         at = (float(x), float(y))
         self._letters.append(SewnAlone(owner, item.place, item.letter, item.height, satin, at))
 
-    def _making(self, wish: SewnLettering, owner: str, item: _Item) -> Making:
+    def making(self, owner: str, item: Item) -> Making:
+        """How a letter of a lettering is sewn."""
+        wish = self._wishes.get(owner, _AS_IT_IS)
+        own = {one.place: one.stitch for one in wish.letters}
         corrected = tuple(
             tuple(
                 ((a[0] * item.height, a[1] * item.height), (b[0] * item.height, b[1] * item.height))
                 for a, b in column
             )
             for one in self._recipe.corrections
-            if one.face == self._faces.get(owner) and one.letter == item.letter and item.height
+            if one.face == self.faces.get(owner) and one.letter == item.letter and item.height
             for column in one.columns
         )
         return Making(
-            self._cloth, wish.stitch, wish.angle, wish.width,
-            wish.underlay or self._recipe.underlay, corrected,
-        )  # fmt: skip
+            self._cloth,
+            own.get(item.place, wish.stitch),
+            wish.angle,
+            wish.width,
+            wish.underlay or self._recipe.underlay,
+            corrected,
+        )
 
-    def _in_one_line(self, items: Sequence[_Item], group: Group, owner: str) -> Sewn:
+    def _in_one_line(self, items: Sequence[Item], group: Group, owner: str) -> Sewn:
         line = quilted_line([
             one.lines or (list(middle_line(one.area).lines) if not one.area.is_empty else [])
             for one in items
@@ -253,10 +282,14 @@ class _Sewing:
 
     def _led_in(self, points: Points, owner: str, group: Group) -> Points:
         """The line from the guide's beginning to its end, where the next block takes over."""
-        settings = self._layout.lines_of(owner) if owner in self._faces else ()
-        if len(settings) != 1 or settings[0].guide.closed or len(points) < 2:
+        lettering = next((one for one in self._piece.letterings if one.id == owner), None)
+        guide = next(
+            (one.curve for one in self._layout.guides
+             if lettering and one.recipe.id == lettering.guide), None,
+        )  # fmt: skip
+        if guide is None or guide.closed or len(points) < 2:
             return points
-        _, at = settings[0].guide.samples
+        at = guide.points(np.linspace(0.0, guide.length, max(2, round(guide.length / _LED))))
         at = at if group.lie is None else at @ group.lie[:, :2].T + group.lie[:, 2]
         first, last = (int(np.argmin(np.hypot(*(at - points[end]).T))) for end in (0, -1))
         if first > last:
@@ -268,7 +301,7 @@ class _Sewing:
         ])  # fmt: skip
 
     def _applique(
-        self, items: Sequence[_Item], group: Group, owner: str
+        self, items: Sequence[Item], group: Group, owner: str
     ) -> Iterator[tuple[str, Sewn]]:
         """Where the cloth goes, what holds it, and what covers its edge, for all letters each."""
         parts = [(one, part) for one in items for part in one.area.parts]
@@ -288,7 +321,7 @@ class _Sewing:
             return None
         matrix = self._piece.lie.matrix
         outer, *holes = (Region.inside(curve) for curve in self._layout.blank)
-        words = Region.joined(area for group in self._groups for area in _taken(group, wish.clear))
+        words = Region.joined(area for group in self.groups for area in _taken(group, wish.clear))
         room = (
             outer.minus(Region.joined(holes)).transformed(matrix).offset(-wish.clear).minus(words)
         )
@@ -311,7 +344,7 @@ def _owner(group: Group) -> str:
     return layer.owner if group.key[0] == "border" and layer else group.key[-1]
 
 
-def _items(group: Group) -> Iterator[_Item]:
+def _items(group: Group) -> Iterator[Item]:
     lie = np.eye(2, 3) if group.lie is None else group.lie
     for cutouts in group.cut.values():
         for cutout in cutouts:
@@ -320,18 +353,18 @@ def _items(group: Group) -> Iterator[_Item]:
         lines = list(flat_contours(outline))
         corner = np.min([line.points.min(axis=0) for line in lines], axis=0)
         moved = [Polyline(line.points - corner, line.closed) for line in lines]
-        yield _Item(LetterShape(Region(), moved), _move(corner), "", -1)
+        yield Item(LetterShape(Region(), moved), _move(corner), "", -1)
 
 
-def _cutout(cutout: Cutout, lie: Matrices) -> _Item:
+def _cutout(cutout: Cutout, lie: Matrices) -> Item:
     """A cutout in its upright frame, where it is as its face has it; else as it stands."""
     if cutout.local is not None and cutout.outline is not None and cutout.shape is not None:
         size = np.array([[cutout.scale, 0.0, 0.0], [0.0, cutout.scale, 0.0]])
         shape = LetterShape(Region.of(cutout.shape, size))
-        return _Item(shape, _after(lie, cutout.local), cutout.text, cutout.place, cutout.height)
+        return Item(shape, _after(lie, cutout.local), cutout.text, cutout.place, cutout.height)
     x, y, _, _ = cutout.area.bounds
     shape = LetterShape(cutout.area.transformed(_move(np.array([-x, -y]))))
-    return _Item(shape, _after(lie, _move(np.array([x, y]))), cutout.text, cutout.place)
+    return Item(shape, _after(lie, _move(np.array([x, y]))), cutout.text, cutout.place)
 
 
 def _move(by: Points) -> Matrices:

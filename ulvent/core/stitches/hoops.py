@@ -143,9 +143,13 @@ def _seam(one: list[tuple[int, Sewn]], other: list[tuple[int, Sewn]]) -> Points:
     way = middles[1] - middles[0]
     way = way / max(float(np.hypot(*way)), 1e-9)
     across = np.array([-way[1], way[0]])
-    size = max(max(b[2] - b[0], b[3] - b[1]) for b in boxes) / 2.0
     middle = (middles[0] + middles[1]) / 2.0
-    return np.array([middle + side * (size / 2.0 + _ARM / 2.0) * across for side in (1.0, -1.0)])
+    corners = np.array([(b[i], b[j]) for b in boxes for i in (0, 2) for j in (1, 3)])
+    off = (corners - middle) @ across
+    # Beyond both letters, so that no mark is sewn over.
+    return np.array([
+        middle + (off.max() + _ARM) * across, middle + (off.min() - _ARM) * across
+    ])  # fmt: skip
 
 
 def _cross(at: Points) -> Thread:

@@ -17,8 +17,7 @@ from ulvent.core.stitches.applique import edge_lines
 from ulvent.core.stitches.cloths import Cloth
 from ulvent.core.stitches.columns import Column, columns_of, corrected
 from ulvent.core.stitches.thread import Thread, What
-from ulvent.core.stitches.threads import bean, cleared, rows, running
-from ulvent.core.stitches.travel import Ways
+from ulvent.core.stitches.threads import bean, cleared, filled, row_sections, running
 from ulvent.core.stitches.walk import THIN, Walk
 
 _LEFT_OPEN = 0.02
@@ -153,7 +152,7 @@ def _shape(part: Region, how: Making, at: Points, out: Points) -> Iterator[Threa
     columns = _columns(part, how)
     stitch = _stitch_of(columns, how)
     if stitch == "rows":
-        yield from _filled(part, columns, how, at)
+        yield from _filled(part, how, at, out)
     elif stitch in ("run", "bean", "quilted"):
         yield from _runs(columns, how, stitch == "bean", at)
     else:
@@ -188,7 +187,10 @@ def _patches(part: Region, columns: Sequence[Column], how: Making) -> list[Point
     found: list[Points] = []
     for one in rest.parts:
         if one.area > _LEFT_OPEN:
-            found += rows(one.offset(_GROWN).meet(part), how.cloth, _across(one))
+            grown = one.offset(_GROWN).meet(part)
+            found += [
+                filled(rows, how.cloth) for rows in row_sections(grown, how.cloth, _across(one))
+            ]
     return found
 
 
@@ -199,21 +201,14 @@ def _across(part: Region) -> float:
     return float(np.degrees(np.arctan2(way[0], -way[1])))
 
 
-def _filled(part: Region, columns: Sequence[Column], how: Making, at: Points) -> Iterator[Thread]:
-    """Rows, with a way inside the shape from each stretch to the next where there is one."""
-    ways = Ways(part, columns) if columns else None
-    thread: list[Thread] = []
-    for points in _nearest_first(rows(part, how.cloth, how.angle), at):
-        if thread:
-            way = ways.way(thread[-1].points[-1], points[0]) if ways else None
-            if way is None:
-                yield cleared(Thread.joined(thread))
-                thread = []
-            else:
-                thread.append(Thread.of(running(way, how.cloth.run)[1:-1], What.WAY))
-        thread.append(Thread.of(points, What.ROWS))
-    if thread:
-        yield cleared(Thread.joined(thread))
+def _filled(part: Region, how: Making, at: Points, out: Points) -> Iterator[Thread]:
+    """Rows: ways from one stretch of them to the next lie under what is sewn later."""
+    sections = row_sections(part, how.cloth, how.angle)
+    if not sections:
+        return
+    walk = Walk(sections, how.cloth, "rows")
+    for threads in walk.threads([], at, out):
+        yield cleared(Thread.joined(threads))
 
 
 def _runs(columns: Sequence[Column], how: Making, triple: bool, at: Points) -> Iterator[Thread]:

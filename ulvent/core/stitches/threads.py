@@ -10,7 +10,7 @@ from ulvent.core.base.arrays import Floats, Points
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import Filling
-from ulvent.core.runs.raster_rows import RowLine, filling_lines
+from ulvent.core.runs.raster_rows import filling_lines
 from ulvent.core.shapes import Region
 from ulvent.core.stitches.cloths import Cloth
 from ulvent.core.stitches.columns import Column
@@ -25,6 +25,9 @@ _CROWDED = 0.48
 """Where one rail goes on by less than this share of the spacing, needle points would crowd."""
 _DRAWN_IN = 0.3
 _STAGGER = 0.12
+_SHARED, _ALIKE, _NEAR_ENDS = 0.5, 0.5, 8.0
+"""Rows go on as one another where they have so much in common, and are not of too unlike lengths:
+by the share of the longer one, or by so many rows."""
 
 
 def running(points: Points, length: float) -> Points:
@@ -140,35 +143,50 @@ def split_long(thread: Thread, longest: float) -> Thread:
     )
 
 
-def rows(area: Region, cloth: Cloth, angle: float) -> list[Points]:
-    """Stretches of thread, (k, 2) each, that fill an area row by row at an angle, degrees.
+def row_sections(area: Region, cloth: Cloth, angle: float) -> list[Column]:
+    """Stretches of rows that fill an area at an angle, degrees: a row from each rail to the other.
 
     Where a row has several lines each goes on in a stretch of its own.
     """
     lines = filling_lines(area, Filling(pitch=cloth.spacing, angle=angle, overscan=0.0))
-    stretches: list[list[RowLine]] = []
+    along = np.array([math.cos(math.radians(angle)), math.sin(math.radians(angle))])
+    stretches: list[list[Points]] = []
     for line in lines:
-        near = next(
-            (one for one in stretches if _follows(one[-1].points, line.points, cloth.spacing)), None
-        )
-        if near is None:
-            stretches.append([line])
+        points = line.points if (line.points[1] - line.points[0]) @ along > 0 else line.points[::-1]
+        before = [one for one in stretches if _follows(one[-1], points, cloth.spacing)]
+        if len(before) == 1:
+            before[0].append(points)
         else:
-            near.append(line)
-    return [_stitched([one.points for one in few], cloth) for few in stretches]
+            stretches.append([points])
+    found = []
+    for some in stretches:
+        left, right = np.array(some).transpose(1, 0, 2)
+        found.append(Column((left + right) / 2.0, left, right))
+    return found
 
 
 def _follows(before: Points, line: Points, pitch: float) -> bool:
-    """Whether a line of a row lies right over one of the row before, and begins near its end."""
+    """Whether a line of a row lies right over the last one, and begins and ends near it."""
     way = before[1] - before[0]
-    across = np.array([-way[1], way[0]]) / max(float(np.hypot(*way)), JOINT)
-    off = abs(float((line[0] - before[0]) @ across))
-    return 0.5 * pitch < off < 1.5 * pitch and math.dist(before[1], line[0]) < 4.0 * pitch
+    length = max(float(np.hypot(*way)), JOINT)
+    along = way / length
+    across = abs(float((line[0] - before[0]) @ np.array([-along[1], along[0]])))
+    begin, end = sorted(((line - before[0]) @ along).tolist())
+    shared = min(end, length) - max(begin, 0.0)
+    shorter = min(end - begin, length)
+    longer = max(end - begin, length)
+    return (
+        0.5 * pitch < across < 1.5 * pitch
+        and shared > _SHARED * shorter
+        and (shorter > _ALIKE * longer or longer - shorter < _NEAR_ENDS * pitch)
+    )
 
 
-def _stitched(lines: list[Points], cloth: Cloth) -> Points:
+def filled(section: Column, cloth: Cloth) -> Points:
+    """(k, 2) thread to and fro over the rows of a section."""
     found: list[Points] = []
-    for index, (begin, end) in enumerate(lines):
+    for index, ends in enumerate(zip(section.left, section.right, strict=True)):
+        begin, end = ends if index % 2 == 0 else ends[::-1]
         length = math.dist(begin, end)
         first = cloth.row * (_PHASES[index % 4] or 1.0)
         stations = np.arange(first, length - 0.8, cloth.row)

@@ -22,11 +22,13 @@ from ulvent.core.stitches import underlay
 from ulvent.core.stitches.cloths import Cloth
 from ulvent.core.stitches.columns import Column
 from ulvent.core.stitches.thread import Thread, What
-from ulvent.core.stitches.threads import running, satin
+from ulvent.core.stitches.threads import filled, running, satin
 
 _TOUCHING = 0.8
 """mm: columns whose edges are nearer are one shape to a needle."""
 
+_ACROSS = 9
+"""Places across a column at which it is seen whether another touches it."""
 _RATHER_ENDS = 3.0
 """mm that an end of a column may be farther, since satin has no seam there."""
 
@@ -54,7 +56,7 @@ class _Node:
 
 
 class Walk:
-    """Sews columns, and patches that belong to none, in one thread.
+    """Sews columns, or stretches of rows, and patches that belong to none, in one thread.
 
     thin_as_runs
         whether columns that are too narrow for the cloth are lines along their middles
@@ -64,7 +66,7 @@ class Walk:
         self,
         columns: Sequence[Column],
         cloth: Cloth,
-        under: Underlay,
+        under: Underlay | Literal["rows"],
         thin_as_runs: bool = False,
     ) -> None:
         self._columns, self._cloth, self._under = list(columns), cloth, under
@@ -177,8 +179,10 @@ class Walk:
             column = column.reversed
             asides = [(last - at, one) for at, one in asides]
             begin, end = last - begin, last - end
-        thin = float(np.median(column.widths)) < self._thin
-        under = "line" if thin else underlay.plain(self._under, column)
+        under: underlay.Plain | Literal["line", "rows"] = "rows"
+        if self._under != "rows":
+            thin = float(np.median(column.widths)) < self._thin
+            under = "line" if thin else underlay.plain(self._under, column)
         sewing = _Sewing(column, asides, self._cloth, under)
         yield from sewing.through(begin, end)
 
@@ -188,7 +192,10 @@ def _one(thread: Thread) -> Aside:
 
 
 def _points(column: Column) -> Points:
-    return np.concatenate([column.middles, column.left, column.right])
+    """Places over a column, a few across each of its own."""
+    across = np.linspace(0.0, 1.0, _ACROSS)[:, None, None]
+    found: Points = (column.left + across * (column.right - column.left)).reshape(-1, 2)
+    return found
 
 
 class _Sewing:
@@ -199,14 +206,21 @@ class _Sewing:
         column: Column,
         asides: list[tuple[int, Aside]],
         cloth: Cloth,
-        under: underlay.Plain | Literal["line"],
+        under: underlay.Plain | Literal["line", "rows"],
     ) -> None:
         self._column, self._cloth, self._under = column, cloth, under
         self._asides = sorted(asides, key=lambda one: one[0])
         self._last = len(column.axis) - 1
+        # Of a column that is left out less is seen than of a row.
+        self._least = 1 if under == "rows" else 2
 
     def through(self, begin: int, end: int) -> Iterator[Thread]:
         """All of it, from one place to another that is not before it."""
+        if self._last < self._least:
+            for _, aside in self._asides:
+                yield from aside()
+            yield from self._satin(0, self._last)
+            return
         yield from self._dead_end(begin, 0)
         if begin == end:
             yield from self._dead_end(begin, self._last)
@@ -218,7 +232,7 @@ class _Sewing:
 
     def _dead_end(self, begin: int, end: int) -> Iterator[Thread]:
         """To an end of it and back; what is too short for that goes with its neighbour."""
-        if abs(end - begin) < 2:
+        if abs(end - begin) < self._least:
             return
         if self._under in ("edge", "zigzag"):
             yield from self._walk(begin, end, 0)
@@ -247,8 +261,8 @@ class _Sewing:
         part = self._column.part(begin, end)
         if self._under == "line":
             yield Thread.of(running(part.middles, self._cloth.run), What.RUN)
-        elif self._under in ("none", "centre"):
-            what = What.WAY if self._under == "none" else What.UNDER
+        elif self._under in ("none", "centre", "rows"):
+            what = What.UNDER if self._under == "centre" else What.WAY
             yield Thread.of(underlay.centre(part), what)
         elif self._under == "zigzag" and side == 0:
             yield Thread.of(underlay.wide(part), What.UNDER)
@@ -262,10 +276,13 @@ class _Sewing:
         yield Thread.of(underlay.centre(self._column.part(begin, end)), What.WAY)
 
     def _satin(self, begin: int, end: int) -> Iterator[Thread]:
-        if abs(end - begin) < 1:
+        if abs(end - begin) < 1 and self._under != "rows":
             return
         if self._under == "line":
             yield from self._lay(begin, end, 0)
+            return
+        if self._under == "rows":
+            yield Thread.of(filled(self._column.part(begin, end), self._cloth), What.ROWS)
             return
         # Where satin goes on from a seam it begins a little before it: no cloth is seen there.
         over = _SEAM if end > begin else -_SEAM
