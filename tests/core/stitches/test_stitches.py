@@ -116,7 +116,7 @@ class Files(unittest.TestCase):
             "pes": pyembroidery.PesReader, "jef": pyembroidery.JefReader,
             "vp3": pyembroidery.Vp3Reader,
         }  # fmt: skip
-        self.assertEqual(set(readers), set(THREAD_FORMATS))
+        self.assertEqual(set(readers), {one for one in THREAD_FORMATS if "." not in one})
         for name, reader in readers.items():
             data = THREAD_FORMATS[name].write(work.embroidery)
             self.assertEqual(data, THREAD_FORMATS[name].write(work.embroidery))

@@ -25,7 +25,10 @@ from ulvent.core.stitches.strokes import End, Strokes, strokes_of
 
 XY = tuple[float, float]
 
-_STEP = 0.1
+_STEP, _LONGEST_STEP, _PLACES = 0.1, 0.5, 12.0
+"""mm between places of a column: so many in half its width, where that is not finer than thread."""
+_PIECE = 0.5
+"""mm: edges are looked through in pieces of this length."""
 _REACH = 1.45
 """A rung goes no farther to each side than so many times the distance to the nearest edge."""
 _EXTENDED = 5.0
@@ -74,9 +77,9 @@ class Column:
         """One of an even width along a line."""
         walk = Polyline(points, False).walk()
         axis = walk.at(np.linspace(0.0, walk.length, max(3, round(walk.length / _STEP)) + 1))
-        out = turned_left(_ways(axis, False, width / 2.0)) * width / 2.0
+        out = turned_left(_ways(axis, False, width / 2.0, _STEP)) * width / 2.0
         left, right = axis + out, axis - out
-        kept = _forward(left, right, _ways(axis, False, width / 2.0))
+        kept = _forward(left, right, _ways(axis, False, width / 2.0, _STEP))
         return cls(axis[kept], left[kept], right[kept])
 
     def some(self, places: Integers) -> Column:
@@ -290,9 +293,15 @@ class _Edges:
     """The edges of a shape, for rungs to end at."""
 
     def __init__(self, part: Region) -> None:
-        self._begins = np.concatenate(part.rings)
-        self._ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in part.rings])
         dense = [Polyline(ring, True).walk() for ring in part.rings]
+        pieces = [
+            walk.at(np.linspace(0.0, walk.length, max(8, math.ceil(walk.length / _PIECE)) + 1))
+            for walk in dense
+        ]
+        self._begins = np.concatenate([points[:-1] for points in pieces])
+        self._ends = np.concatenate([points[1:] for points in pieces])
+        self._near = point_tree((self._begins + self._ends) / 2.0)
+        self._half = float(np.hypot(*(self._ends - self._begins).T).max()) / 2.0
         self._tree = point_tree(
             np.concatenate([walk.at(np.arange(0.0, walk.length, _EDGE_STEP)) for walk in dense])
         )
@@ -302,13 +311,15 @@ class _Edges:
 
         None where it is too short for thread.
         """
-        axis, own = self._extended(line)
+        own_radius, _ = self._tree.query(line.points)
+        step = float(np.clip(np.median(own_radius) / _PLACES, _STEP, _LONGEST_STEP))
+        axis, own = self._extended(line, step)
         if len(axis) < 3:
             return None
         radius, _ = self._tree.query(axis)
-        ways = _ways(axis, line.closed, float(np.median(radius)))
+        ways = _ways(axis, line.closed, float(np.median(radius)), step)
         normals = turned_left(ways)
-        most = _REACH * _steady(radius, line.closed)
+        most = _REACH * _steady(radius, line.closed, step)
         left = self._reach(axis, normals, most)
         right = self._reach(axis, -normals, most)
         rails = axis + left[:, None] * normals, axis - right[:, None] * normals
@@ -349,10 +360,10 @@ class _Edges:
         first = int(np.argmin(np.where(hits, along, np.inf)))
         return float((cross[first] / max(float(np.hypot(*chord[first])), JOINT)) ** 2)
 
-    def _extended(self, line: Polyline) -> tuple[Points, Booleans]:
+    def _extended(self, line: Polyline, step: float) -> tuple[Points, Booleans]:
         """A stroke at even places, run on at its ends to the edge, and which are its own."""
         walk = line.walk()
-        count = max(3, round(walk.length / _STEP))
+        count = max(3, round(walk.length / step))
         places = walk.at(np.linspace(0.0, walk.length, count + 1))
         if line.closed:
             return places, np.ones(len(places), dtype=bool)
@@ -365,7 +376,7 @@ class _Edges:
             length = float(self._reach(places[at][None], way[None], most)[0])
             # On the edge itself a rung would have nothing to end at.
             last = max(length - _SHORT_OF_EDGE, _SHORT_OF_EDGE)
-            steps = np.append(np.arange(_STEP, last - _STEP / 2.0, _STEP), last)
+            steps = np.append(np.arange(step, last - step / 2.0, step), last)
             ends.append(places[at] + steps[:, None] * way)
         own = np.zeros(len(ends[0]) + len(places) + len(ends[1]), dtype=bool)
         own[len(ends[0]) : len(ends[0]) + len(places)] = True
@@ -373,20 +384,26 @@ class _Edges:
 
     def _reach(self, points: Points, ways: Points, most: Floats) -> Floats:
         """(n,) mm from points along unit vectors to the nearest edge, or the most of each."""
-        chord = self._ends - self._begins
-        off = self._begins[None] - points[:, None]
-        cross = ways[:, None, 0] * chord[None, :, 1] - ways[:, None, 1] * chord[None, :, 0]
+        near = self._near.query_ball_point(points, most + self._half)
+        counts = np.array([len(some) for some in near])
+        whose = np.repeat(np.arange(len(points)), counts)
+        edge = np.concatenate([np.array(some, dtype=int) for some in near])
+        chord = (self._ends - self._begins)[edge]
+        off = self._begins[edge] - points[whose]
+        way = ways[whose]
+        cross = way[:, 0] * chord[:, 1] - way[:, 1] * chord[:, 0]
         with np.errstate(divide="ignore", invalid="ignore"):
-            along = (off[..., 0] * chord[None, :, 1] - off[..., 1] * chord[None, :, 0]) / cross
-            share = (off[..., 0] * ways[:, None, 1] - off[..., 1] * ways[:, None, 0]) / cross
+            along = (off[:, 0] * chord[:, 1] - off[:, 1] * chord[:, 0]) / cross
+            share = (off[:, 0] * way[:, 1] - off[:, 1] * way[:, 0]) / cross
         hits = (share >= 0.0) & (share <= 1.0) & (along > 0.0) & (np.abs(cross) > 0.0)
-        nearest: Floats = np.where(hits, along, np.inf).min(axis=1)
-        return np.minimum(nearest, most)
+        nearest = most.astype(float)
+        np.minimum.at(nearest, whose[hits], along[hits])
+        return nearest
 
 
-def _ways(axis: Points, closed: bool, radius: float) -> Points:
+def _ways(axis: Points, closed: bool, radius: float, step: float) -> Points:
     """(k, 2) unit directions along a stroke, smoothed over a share of its half width."""
-    span = max(1, round(_SMOOTHED * radius / _STEP * 2.0))
+    span = max(1, round(_SMOOTHED * radius / step * 2.0))
     if closed:
         ahead, behind = np.roll(axis, -span, axis=0), np.roll(axis, span, axis=0)
     else:
@@ -398,16 +415,16 @@ def _ways(axis: Points, closed: bool, radius: float) -> Points:
     return found
 
 
-def _steady(radius: Floats, closed: bool) -> Floats:
+def _steady(radius: Floats, closed: bool, step: float) -> Floats:
     """Half widths without the bulges that a stroke has at junctions and the taper of its ends."""
     usual = float(np.median(radius))
-    window = max(3, round(0.8 * usual / _STEP))
+    window = max(3, round(0.8 * usual / step))
     padded = np.pad(radius, window, mode="wrap" if closed else "edge")
     views = np.lib.stride_tricks.sliding_window_view(padded, 2 * window + 1)
     middle: Floats = np.maximum(np.median(views, axis=1), 0.5 * usual)
     if not closed:
         # Up to its end a stroke is as wide as it is where its end is no longer the nearest edge.
-        reach = min(len(radius), round(_END * usual / _STEP))
+        reach = min(len(radius), round(_END * usual / step))
         middle[:reach] = np.maximum.accumulate(middle[:reach][::-1])[::-1]
         middle[-reach:] = np.maximum.accumulate(middle[-reach:])
     return middle

@@ -231,7 +231,7 @@ class _Sewing:
             return
         if wish.stitch == "applique":
             yield from self._applique(items, group, owner)
-            return
+            items = [one for one in items if one.shape.lines]
         for item in items:
             how = self.making(owner, item)
             self._note(item, owner, how)

@@ -72,10 +72,9 @@ def letter_threads(shape: LetterShape, how: Making) -> tuple[Thread, ...]:
     return tuple(_letter(shape, how))
 
 
-@remembered(_REMEMBERED)
-def letter_columns(shape: LetterShape, how: Making) -> tuple[Column, ...]:
+def letter_columns(shape: LetterShape, how: Making) -> list[Column]:
     """The columns of a letter, as they are found or as someone set them."""
-    return tuple(column for part in shape.area.parts for column in _columns(part, how))
+    return [column for some in _columns(shape, how.corrected) for column in some]
 
 
 @remembered(_REMEMBERED)
@@ -84,8 +83,7 @@ def narrowest_satin(shape: LetterShape, how: Making) -> float | None:
     if how.stitch not in ("auto", "satin"):
         return None
     least: list[float] = []
-    for part in shape.area.parts:
-        columns = _columns(part, how)
+    for columns in _columns(shape, how.corrected):
         if _stitch_of(columns, how) != "satin":
             continue
         widths = [float(np.median(one.widths)) for one in columns]
@@ -105,12 +103,16 @@ def _letter(shape: LetterShape, how: Making) -> Iterator[Thread]:
     at, out = np.array([low[0], base]), np.array([high[0], base])
     for line in shape.lines:
         yield from _line(line, how)
-    parts = list(shape.area.parts)
+    needs_columns = how.stitch not in ("edge", "rows")
+    every = _columns(shape, how.corrected) if needs_columns else ((),) * len(shape.area.parts)
+    parts = [*zip(shape.area.parts, every, strict=True)]
     while parts:
-        near = min(parts, key=lambda part: _away(part, at))
+        near = min(parts, key=lambda one: _away(one[0], at))
         parts.remove(near)
-        goal = out if not parts else _nearest(min(parts, key=lambda one: _away(one, out)), at)
-        for thread in _shape(near, how, at, goal):
+        part, columns = near
+        goal = out if not parts else _nearest(min((one for one, _ in parts),
+                                                  key=lambda one: _away(one, out)), at)  # fmt: skip
+        for thread in _shape(part, columns, how, at, goal):
             if len(thread) > 1:
                 yield thread
                 at = thread.points[-1]
@@ -137,19 +139,24 @@ def _line(line: Polyline, how: Making) -> Iterator[Thread]:
     yield Thread.of(bean(stitches) if how.stitch == "bean" else stitches, What.RUN)
 
 
-def _columns(part: Region, how: Making) -> list[Column]:
-    if how.corrected:
-        mine = [corrected(rungs, part) for rungs in how.corrected]
-        return [one for one in mine if one is not None]
-    return columns_of(part)
+@remembered(_REMEMBERED)
+def _columns(shape: LetterShape, set_by_hand: tuple[Rungs, ...]) -> tuple[tuple[Column, ...], ...]:
+    """The columns of each part of a letter, as they are found or as someone set them."""
+    if not set_by_hand:
+        return tuple(tuple(columns_of(part)) for part in shape.area.parts)
+    return tuple(
+        tuple(one for rungs in set_by_hand if (one := corrected(rungs, part)) is not None)
+        for part in shape.area.parts
+    )
 
 
-def _shape(part: Region, how: Making, at: Points, out: Points) -> Iterator[Thread]:
+def _shape(
+    part: Region, columns: Sequence[Column], how: Making, at: Points, out: Points
+) -> Iterator[Thread]:
     """The threads of one connected shape."""
     if how.stitch == "edge":
         yield from edge_lines(part, how.cloth)
         return
-    columns = _columns(part, how)
     stitch = _stitch_of(columns, how)
     if stitch == "rows":
         yield from _filled(part, how, at, out)

@@ -233,6 +233,8 @@ class _Sewing:
     def _dead_end(self, begin: int, end: int) -> Iterator[Thread]:
         """To an end of it and back; what is too short for that goes with its neighbour."""
         if abs(end - begin) < self._least:
+            for _, aside in self._taken(begin, end):
+                yield from aside()
             return
         if self._under in ("edge", "zigzag"):
             yield from self._walk(begin, end, 0)
@@ -244,15 +246,19 @@ class _Sewing:
 
     def _walk(self, begin: int, end: int, side: int) -> Iterator[Thread]:
         """Underlay along a part, with all that begins on it."""
-        low, high = min(begin, end), max(begin, end)
-        mine = [one for one in self._asides if low <= one[0] <= high]
-        self._asides = [one for one in self._asides if not low <= one[0] <= high]
         at = begin
-        for place, aside in mine if end > begin else mine[::-1]:
+        for place, aside in self._taken(begin, end):
             yield from self._lay(at, place, side)
             yield from aside()
             at = place
         yield from self._lay(at, end, side)
+
+    def _taken(self, begin: int, end: int) -> list[tuple[int, Aside]]:
+        """What begins on a part, in the order in which it is come to, and is then done."""
+        low, high = min(begin, end), max(begin, end)
+        mine = [one for one in self._asides if low <= one[0] <= high]
+        self._asides = [one for one in self._asides if not low <= one[0] <= high]
+        return mine if end > begin else mine[::-1]
 
     def _lay(self, begin: int, end: int, side: int) -> Iterator[Thread]:
         """One way of the underlay; on the way back it goes on the other side."""
