@@ -13,7 +13,7 @@ import svgelements
 
 from tests.makings import document, workpiece
 from ulvent.core.base.errors import UlventError
-from ulvent.core.stitches.figures import figures
+from ulvent.core.stitches.thread_figures import figures
 from ulvent.formats.thread_out import THREAD_FORMATS
 from ulvent.formats.thread_reading import READERS, read_thread
 

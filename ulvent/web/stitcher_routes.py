@@ -11,8 +11,8 @@ from pydantic import BaseModel
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.trees import point_tree
 from ulvent.core.stitches import Embroidery
-from ulvent.core.stitches.figures import figures
 from ulvent.core.stitches.hoops import one_hooping
+from ulvent.core.stitches.thread_figures import figures
 from ulvent.formats.thread_out import THREAD_FORMATS
 from ulvent.formats.thread_reading import MOST_BYTES, read_thread
 from ulvent.machines.stitcher import Limits, State, Stitcher

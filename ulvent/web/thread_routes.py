@@ -11,16 +11,16 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
-from ulvent.core.base.arrays import Bounds, Point, united
+from ulvent.core.base.arrays import Bounds, Point, Points, united
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.sewing import Sewing, SewnLettering
 from ulvent.core.stitches import CLOTHS, THREADS, Embroidery
-from ulvent.core.stitches.by_hand import Does, columns_seen, set_by_hand
 from ulvent.core.stitches.cloths import SOURCE, cloth_of
-from ulvent.core.stitches.figures import figures
+from ulvent.core.stitches.columns_by_hand import Does, columns_seen, set_by_hand
 from ulvent.core.stitches.hoops import hoopings, one_hooping
+from ulvent.core.stitches.thread_figures import figures
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import broken_line_data
 from ulvent.formats.thread_out import THREAD_FORMATS
@@ -246,23 +246,16 @@ def _scene(work: Workpiece) -> StitchScene:
     piece, embroidery = work.piece, work.embroidery
     recipe = piece.sewing or Sewing()
     come_to = figures(embroidery, recipe.speed)
-    cloth = cloth_of(recipe.model_copy(update={"spacing": None, "pull": None, "length": None}))
     shown, too_large = _hoopings(embroidery, recipe)
     box = embroidery.bounds or (0.0, 0.0, 1.0, 1.0)
     lie = piece.lie.matrix
     blank = [curve.samples[1] @ lie[:, :2].T + lie[:, 2] for curve in work.layout.blank]
-    boxes: list[Bounds] = [box, *(one.box for one in shown)]
-    for ring in blank:
-        (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
-        boxes.append((x0, y0, x1, y1))
     return StitchScene(
-        bounds=united(boxes),
+        bounds=united([box, *(one.box for one in shown), *map(_box, blank)]),
         blank="".join(broken_line_data(ring * (1.0, -1.0), closed=True) for ring in blank),
         own=piece.sewing is not None,
         recipe=recipe,
-        usual=UsualFigures(
-            spacing=cloth.spacing, pull=cloth.pull, length=cloth.run, source=SOURCE
-        ),
+        usual=_usual(recipe),
         thread=embroidery.cloth.thread,
         seconds_a_stitch=60.0 / recipe.speed,
         stitches=come_to.stitches,
@@ -272,10 +265,7 @@ def _scene(work: Workpiece) -> StitchScene:
         metres=come_to.metres,
         size=(box[2] - box[0], box[3] - box[1]),
         colours=[
-            ShownColour(
-                colour=colour.colour, asks=colour.asks, stitches=one.stitches, trims=one.trims,
-                begins=one.begins, seconds=one.seconds, metres=one.metres,
-            )
+            ShownColour(colour=colour.colour, asks=colour.asks, **vars(one))
             for colour, one in zip(embroidery.colours, come_to.colours, strict=True)
         ],
         threads=_threads(embroidery, come_to.begins),
@@ -284,7 +274,17 @@ def _scene(work: Workpiece) -> StitchScene:
         too_large=too_large,
         cloths=[Named(name=name, title=one.title) for name, one in CLOTHS.items()],
         thread_kinds=[Named(name=name, title=one.title) for name, one in THREADS.items()],
-    )  # fmt: skip
+    )
+
+
+def _box(ring: Points) -> Bounds:
+    (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
+    return (x0, y0, x1, y1)
+
+
+def _usual(recipe: Sewing) -> UsualFigures:
+    cloth = cloth_of(recipe.model_copy(update={"spacing": None, "pull": None, "length": None}))
+    return UsualFigures(spacing=cloth.spacing, pull=cloth.pull, length=cloth.run, source=SOURCE)
 
 
 def _threads(embroidery: Embroidery, begins: tuple[float, ...]) -> list[ShownThread]:

@@ -11,7 +11,8 @@ import shapely
 from tests.makings import document, workpiece
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import flat_contours
-from ulvent.core.stitches.quilting import QuiltedLine, _Net, quilted_line
+from ulvent.core.stitches.line_net import Net
+from ulvent.core.stitches.quilting import QuiltedLine, quilted_line
 
 
 def lines_of(text: str, face: str = "hershey-sans", height: float = 20.0) -> list[list[Polyline]]:
@@ -47,7 +48,7 @@ class OneLine(unittest.TestCase):
         end anywhere: two of them stay unmatched."""
         for letter in "BEHKRX48&":
             (lines,) = lines_of(letter)
-            net = _Net(lines)
+            net = Net(lines)
             graph = nx.MultiGraph()
             for (one, two, _), length in zip(net.edges, net.lengths, strict=True):
                 graph.add_edge(one, two, weight=float(length))

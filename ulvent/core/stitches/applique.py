@@ -9,7 +9,7 @@ import numpy as np
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
 from ulvent.core.stitches.cloths import Cloth
-from ulvent.core.stitches.columns import Column
+from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import running, satin, zigzag
 

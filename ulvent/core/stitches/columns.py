@@ -10,8 +10,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 
@@ -19,13 +17,11 @@ from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, turned_l
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline
-from ulvent.core.outlines.polyline import Walk
 from ulvent.core.shapes import Region
+from ulvent.core.stitches.column import STEP, Column, forward, ways_along
 from ulvent.core.stitches.strokes import End, Strokes, strokes_of
 
-XY = tuple[float, float]
-
-_STEP, _LONGEST_STEP, _PLACES = 0.1, 0.5, 12.0
+_LONGEST_STEP, _PLACES = 0.5, 12.0
 """mm between places of a column: so many in half its width, where that is not finer than thread."""
 _PIECE = 0.5
 """mm: edges are looked through in pieces of this length."""
@@ -33,11 +29,7 @@ _REACH = 1.45
 """A rung goes no farther to each side than so many times the distance to the nearest edge."""
 _EXTENDED = 5.0
 _EDGE_STEP = 0.05
-_EDGE_NEAR = 0.3
-"""mm from an edge at which someone who set a line across a column meant the edge."""
 _SHORT_OF_EDGE = 0.03
-_SMOOTHED = 0.35
-"""Share of a stroke's half width over which its direction is smoothed."""
 _COMPACT, _FULL = 1.6, 0.93
 """A blob is at most so long beside its width, and fills so much of its hull."""
 _ACROSS = 25
@@ -50,72 +42,6 @@ _LOOKED_AT = 2.5
 _BENT = 0.2
 _END = 2.0
 """Half widths from its end over which a stroke is as wide as at their end."""
-
-
-@dataclass(frozen=True, eq=False)
-class Column:
-    """A stroke between two rails, mm.
-
-    axis, left, right
-        (k, 2) each, place by place
-    closed
-        whether it comes back to where it began
-    """
-
-    axis: Points
-    left: Points
-    right: Points
-    closed: bool = False
-
-    @property
-    def reversed(self) -> Column:
-        """The same, gone from its end."""
-        return Column(self.axis[::-1], self.right[::-1], self.left[::-1], self.closed)
-
-    @classmethod
-    def along(cls, points: Points, width: float) -> Column:
-        """One of an even width along a line."""
-        walk = Polyline(points, False).walk()
-        axis = walk.at(np.linspace(0.0, walk.length, max(3, round(walk.length / _STEP)) + 1))
-        out = turned_left(_ways(axis, False, width / 2.0, _STEP)) * width / 2.0
-        left, right = axis + out, axis - out
-        kept = _forward(left, right, _ways(axis, False, width / 2.0, _STEP))
-        return cls(axis[kept], left[kept], right[kept])
-
-    def some(self, places: Integers) -> Column:
-        """What of it is at some of its places."""
-        return Column(self.axis[places], self.left[places], self.right[places])
-
-    def part(self, begin: int, end: int) -> Column:
-        """From one place to another, both of them in it, gone that way."""
-        low, high = min(begin, end), max(begin, end)
-        found = self.some(np.arange(low, high + 1))
-        return found if begin <= end else found.reversed
-
-    def from_place(self, place: int) -> Column:
-        """A closed one as one that is open at a place, gone once round."""
-        count = len(self.axis)
-        return self.some((np.arange(count + 1) + place) % count)
-
-    @property
-    def middles(self) -> Points:
-        """(k, 2) half way between the rails."""
-        return (self.left + self.right) / 2.0
-
-    @property
-    def widths(self) -> Floats:
-        """(k,) mm from rail to rail."""
-        found: Floats = np.hypot(*(self.left - self.right).T)
-        return found
-
-    @property
-    def swept(self) -> Region:
-        """What thread between the rails covers."""
-        strips = np.stack([self.left[:-1], self.right[:-1], self.right[1:], self.left[1:]], axis=1)
-        x, y = strips[..., 0], strips[..., 1]
-        turn = np.sum(x * np.roll(y, -1, axis=1) - y * np.roll(x, -1, axis=1), axis=1)
-        return Region.of_rings([ring if way > 0.0 else ring[::-1]
-                                for ring, way in zip(strips, turn, strict=True)])  # fmt: skip
 
 
 def columns_of(part: Region) -> list[Column]:
@@ -132,61 +58,6 @@ def columns_of(part: Region) -> list[Column]:
             made = _short_of_itself(*made, end)
         found += _beside(*made, [one.swept for one in found])
     return found
-
-
-def corrected(rungs: Sequence[tuple[XY, XY]], part: Region) -> Column | None:
-    """A column as someone set it by lines across it; none where these lie elsewhere.
-
-    Between two lines the rails follow the edge of the shape, or are straight where the ends of
-    the lines are not on one edge.
-    """
-    lines = np.array(rungs)
-    if not part.offset(_EDGE_NEAR).contains(lines.mean(axis=1)).all():
-        return None
-    rings = [Polyline(ring, True).walk() for ring in part.rings]
-    left, right = (_rail(lines[:, side], rings) for side in (0, 1))
-    count = max(3, round(max(one.length for one in (left, right)) / _STEP))
-    one, other = (_evenly(rail, lines[:, side], count) for side, rail in ((0, left), (1, right)))
-    return Column((one + other) / 2.0, one, other)
-
-
-def _rail(ends: Points, rings: Sequence[Walk]) -> Walk:
-    """The line through the ends of lines across a column, along an edge where there is one."""
-    feet = [_foot(end, rings) for end in ends]
-    found = [ends[:1]]
-    for (one, other), end in zip(pairwise(feet), ends[1:], strict=True):
-        walk = rings[one[0]]
-        ahead = (other[1] - one[1]) % walk.length
-        gone = ahead if ahead <= walk.length / 2.0 else ahead - walk.length
-        chord = math.dist(walk.at(np.array(one[1])), walk.at(np.array(other[1])))
-        if one[0] == other[0] and max(one[2], other[2]) < _EDGE_NEAR and abs(gone) < 2.0 * chord:
-            count = max(2, math.ceil(abs(gone) / _STEP))
-            found.append(walk.at((one[1] + gone * np.arange(1, count) / count) % walk.length))
-        found.append(end[None])
-    return Polyline(np.concatenate(found), False).walk()
-
-
-def _foot(point: Points, rings: Sequence[Walk]) -> tuple[int, float, float]:
-    """The ring that is nearest to a point, the station there, and how far it is."""
-    best = (0, 0.0, math.inf)
-    for index, walk in enumerate(rings):
-        stations = np.linspace(0.0, walk.length, max(8, math.ceil(walk.length / _EDGE_STEP)))
-        off = np.hypot(*(walk.at(stations) - point).T)
-        nearest = int(np.argmin(off))
-        if off[nearest] < best[2]:
-            best = (index, float(stations[nearest]), float(off[nearest]))
-    return best
-
-
-def _evenly(rail: Walk, ends: Points, count: int) -> Points:
-    """A rail at places that go evenly from each line across the column to the next."""
-    at = [0.0]
-    for end in ends[1:]:
-        off = np.hypot(*(rail.points - end).T)
-        off[rail.along <= at[-1]] = math.inf
-        at.append(float(rail.along[int(np.argmin(off))]))
-    shares = np.linspace(0.0, len(ends) - 1.0, count + 1)
-    return rail.at(np.interp(shares, np.arange(len(ends)), at))
 
 
 def _in_order(edges: _Edges, strokes: Strokes) -> list[int]:
@@ -312,18 +183,18 @@ class _Edges:
         None where it is too short for thread.
         """
         own_radius, _ = self._tree.query(line.points)
-        step = float(np.clip(np.median(own_radius) / _PLACES, _STEP, _LONGEST_STEP))
+        step = float(np.clip(np.median(own_radius) / _PLACES, STEP, _LONGEST_STEP))
         axis, own = self._extended(line, step)
         if len(axis) < 3:
             return None
         radius, _ = self._tree.query(axis)
-        ways = _ways(axis, line.closed, float(np.median(radius)), step)
+        ways = ways_along(axis, line.closed, float(np.median(radius)), step)
         normals = turned_left(ways)
         most = _REACH * _steady(radius, line.closed, step)
         left = self._reach(axis, normals, most)
         right = self._reach(axis, -normals, most)
         rails = axis + left[:, None] * normals, axis - right[:, None] * normals
-        kept = _forward(*rails, ways)
+        kept = forward(*rails, ways)
         if kept.sum() < 2:
             return None
         return Column(axis[kept], rails[0][kept], rails[1][kept], line.closed), own[kept]
@@ -338,7 +209,7 @@ class _Edges:
         tip = points[-1]
         radius = float(self._tree.query(tip)[0])
         off = np.hypot(*(points - tip).T)
-        far = points[off > max(radius, _STEP)]
+        far = points[off > max(radius, STEP)]
         way = tip - (far[-1] if len(far) else points[0])
         way = way / max(float(np.hypot(*way)), JOINT)
         aside = np.abs((points - tip) @ turned_left(way[None])[0])
@@ -372,7 +243,7 @@ class _Edges:
         for at, inner, far in ((0, min(8, count), radius[0]), (-1, -1 - min(8, count), radius[1])):
             way = places[at] - places[inner]
             way /= max(float(np.hypot(*way)), JOINT)
-            most = np.array([_EXTENDED * max(far, _STEP)])
+            most = np.array([_EXTENDED * max(far, STEP)])
             length = float(self._reach(places[at][None], way[None], most)[0])
             # On the edge itself a rung would have nothing to end at.
             last = max(length - _SHORT_OF_EDGE, _SHORT_OF_EDGE)
@@ -401,20 +272,6 @@ class _Edges:
         return nearest
 
 
-def _ways(axis: Points, closed: bool, radius: float, step: float) -> Points:
-    """(k, 2) unit directions along a stroke, smoothed over a share of its half width."""
-    span = max(1, round(_SMOOTHED * radius / step * 2.0))
-    if closed:
-        ahead, behind = np.roll(axis, -span, axis=0), np.roll(axis, span, axis=0)
-    else:
-        index = np.arange(len(axis))
-        ahead = axis[np.minimum(index + span, len(axis) - 1)]
-        behind = axis[np.maximum(index - span, 0)]
-    way = ahead - behind
-    found: Points = way / np.maximum(np.hypot(*way.T), JOINT)[:, None]
-    return found
-
-
 def _steady(radius: Floats, closed: bool, step: float) -> Floats:
     """Half widths without the bulges that a stroke has at junctions and the taper of its ends."""
     usual = float(np.median(radius))
@@ -428,17 +285,3 @@ def _steady(radius: Floats, closed: bool, step: float) -> Floats:
         middle[:reach] = np.maximum.accumulate(middle[:reach][::-1])[::-1]
         middle[-reach:] = np.maximum.accumulate(middle[-reach:])
     return middle
-
-
-def _forward(left: Points, right: Points, ways: Points) -> Booleans:
-    """(k,) which rungs do not cross the last one that is kept."""
-    kept = np.zeros(len(left), dtype=bool)
-    last = -1
-    for index in range(len(left)):
-        if last < 0 or (
-            (left[index] - left[last]) @ ways[index] > -JOINT
-            and (right[index] - right[last]) @ ways[index] > -JOINT
-        ):
-            kept[index] = True
-            last = index
-    return kept

@@ -24,7 +24,7 @@ from ulvent.core.steps.middle_lines import middle_line
 from ulvent.core.stitches.applique import covered, edge_lines, tacked
 from ulvent.core.stitches.cloths import Cloth, cloth_of
 from ulvent.core.stitches.ground import ground_line
-from ulvent.core.stitches.letters import LetterShape, Making, letter_threads, narrowest_satin
+from ulvent.core.stitches.letter_threads import LetterShape, Making, letter_threads, narrowest_satin
 from ulvent.core.stitches.quilting import QuiltedLine, quilted_line
 from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import running, split_long

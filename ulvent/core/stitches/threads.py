@@ -13,7 +13,7 @@ from ulvent.core.recipe.run_sheet import Filling
 from ulvent.core.runs.raster_rows import filling_lines
 from ulvent.core.shapes import Region
 from ulvent.core.stitches.cloths import Cloth
-from ulvent.core.stitches.columns import Column
+from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.thread import Thread
 
 _CORNER = math.radians(35.0)

@@ -8,7 +8,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.recipe.sewing import Underlay
-from ulvent.core.stitches.columns import Column
+from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.threads import running, zigzag
 
 STITCH = 2.0

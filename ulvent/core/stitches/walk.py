@@ -20,7 +20,7 @@ from ulvent.core.base.trees import point_tree
 from ulvent.core.recipe.sewing import Underlay
 from ulvent.core.stitches import underlay
 from ulvent.core.stitches.cloths import Cloth
-from ulvent.core.stitches.columns import Column
+from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import filled, running, satin
 

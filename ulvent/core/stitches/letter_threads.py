@@ -15,7 +15,9 @@ from ulvent.core.recipe.sewing import StitchType, Underlay
 from ulvent.core.shapes import Region
 from ulvent.core.stitches.applique import edge_lines
 from ulvent.core.stitches.cloths import Cloth
-from ulvent.core.stitches.columns import Column, columns_of, corrected
+from ulvent.core.stitches.column import Column
+from ulvent.core.stitches.columns import columns_of
+from ulvent.core.stitches.corrected_column import corrected
 from ulvent.core.stitches.thread import Thread, What
 from ulvent.core.stitches.threads import bean, cleared, filled, row_sections, running
 from ulvent.core.stitches.walk import THIN, Walk

@@ -12,9 +12,10 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.layout import Layout
 from ulvent.core.prepare import Group
 from ulvent.core.recipe.sewing import MOST_RUNGS, Correction, Rung, Sewing
-from ulvent.core.stitches.columns import Column, corrected
+from ulvent.core.stitches.column import Column
+from ulvent.core.stitches.corrected_column import corrected
 from ulvent.core.stitches.embroidery import Letter, letters_of
-from ulvent.core.stitches.letters import letter_columns
+from ulvent.core.stitches.letter_threads import letter_columns
 
 _APART = 1.5
 """Widths of a column that the lines across it stand apart to begin with."""
@@ -80,11 +81,31 @@ def set_by_hand(
     ]  # fmt: skip
     if does == "as found":
         return recipe.model_copy(update={"corrections": tuple(others)})
+    _done(one, columns, does, column, line, side, at)
+    if not columns:
+        raise wrong_field("column", "a letter keeps at least one column")
+    made = Correction(
+        face=one.face, letter=one.letter, columns=tuple(tuple(some) for some in columns)
+    )
+    return recipe.model_copy(update={"corrections": (*others, made)})
+
+
+def _done(
+    one: Letter,
+    columns: list[list[Rung]],
+    does: Does,
+    column: int,
+    line: int,
+    side: int,
+    at: Point,
+) -> None:
+    """Does something to a line across a column."""
     if not 0 <= column < len(columns) or not 0 <= line < len(columns[column]):
         raise wrong_field("column", "there is no such line across a column")
     if does == "remove column":
         del columns[column]
-    elif does == "remove line":
+        return
+    if does == "remove line":
         del columns[column][line]
         if len(columns[column]) < _LEAST:
             raise wrong_field("line", "a column keeps at least its two ends")
@@ -92,15 +113,8 @@ def set_by_hand(
         ends = [*columns[column][line]]
         ends[side] = _in_heights(one, at)
         columns[column][line] = (ends[0], ends[1])
-    if not columns:
-        raise wrong_field("column", "a letter keeps at least one column")
-    changed = columns[column] if does != "remove column" else None
-    if changed is not None and not _holds(one, changed):
+    if not _holds(one, columns[column]):
         raise wrong_field("at", "the lines would leave the letter")
-    made = Correction(
-        face=one.face, letter=one.letter, columns=tuple(tuple(some) for some in columns)
-    )
-    return recipe.model_copy(update={"corrections": (*others, made)})
 
 
 def _letter(layout: Layout, groups: Sequence[Group], lettering: str, place: int) -> Letter:

@@ -9,7 +9,7 @@ import numpy as np
 
 from tests.makings import document, workpiece
 from ulvent.core.base.errors import PieceError
-from ulvent.core.stitches.by_hand import columns_seen, set_by_hand
+from ulvent.core.stitches.columns_by_hand import columns_seen, set_by_hand
 from ulvent.core.workshop import Workpiece
 
 
