@@ -84,6 +84,7 @@ GROUPS: dict[str, list[Command]] = {
     "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
     "browser: proof, run": _tests("tests.browser.test_proof", "tests.browser.test_run"),
     "browser: sending": _tests("tests.browser.test_sending"),
+    "browser: stitches": _tests("tests.browser.test_stitches"),
 }  # fmt: skip
 
 
