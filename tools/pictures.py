@@ -111,6 +111,25 @@ def _run(camera: Camera) -> None:
     page.get_by_label("Time of the run").fill("95")
 
 
+def _stitches(camera: Camera) -> None:
+    page = camera.open("Apron badge", "/stitches")
+    page.get_by_role("img", name=re.compile("stitches sewn$")).wait_for()
+    page.get_by_label("Time of the sewing").fill("290")
+    for _ in range(3):
+        page.get_by_role("button", name="closer").click()
+
+
+def _columns(camera: Camera) -> None:
+    page = camera.open("Apron badge", "/stitches")
+    page.get_by_role("img", name=re.compile("stitches sewn$")).wait_for()
+    page.get_by_role("button", name="QUILLMERE", exact=True).first.click()
+    page.get_by_role("button", name="columns…").nth(5).click()
+    page.locator("circle.handle").first.wait_for()
+    page.mouse.move(650, 300)
+    for _ in range(7):
+        page.mouse.wheel(0, -200)
+
+
 def _sending(camera: Camera) -> None:
     page = camera.open("Gate name, one piece", "/run")
     page.get_by_role("button", name="Send to a machine").click()
@@ -142,6 +161,8 @@ PICTURES: dict[str, Callable[[Camera], object]] = {
     "prepare": lambda camera: camera.open("Van sign", "/proof"),
     "run": _run,
     "sending": _sending,
+    "stitches": _stitches,
+    "columns": _columns,
 }
 
 

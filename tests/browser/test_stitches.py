@@ -49,7 +49,7 @@ class Satin(StitchesTest):
         self.assertEqual(self.count(page), before)
         self.go(page, "Layout")
         contents = page.get_by_role("navigation", name="Contents")
-        contents.get_by_role("button").filter(has_text="Orchard helper").first.click()
+        contents.locator("button.lettering").last.click()
         self.type(page, "Words", "Pie helper")
         self.eventually(lambda: self.stored(piece)["letterings"][1]["text"] == "Pie helper")
         self.go(page, "Stitches")

@@ -23,7 +23,8 @@ from ulvent.core.shapes import Region
 from ulvent.core.shapes.skeleton import Skeleton, branches
 
 _STEP = 0.1
-_FINEST, _MOST_POINTS = 600, 4000
+_POINTS = 900
+"""Along the edges of a shape: as many at every size, so that its strokes are the same ones."""
 _CORNER_LEG = 0.35
 """A leg whose end is so much narrower than its beginning leads into a corner."""
 _CORNER_BEND, _CORNER_OUT, _OTHER_OUT = 1.8, 0.15, 0.3
@@ -35,7 +36,8 @@ _SEEN = 1.2
 """Half widths along a stroke in which its direction is seen."""
 _GOES_ON = math.radians(55.0)
 _TURNS = math.radians(40.0)
-_STUB = 0.5
+_STUB, _STUB_END = 0.5, 0.65
+"""Of a half width: what is left of a leg that is no stroke, and how wide it is at its end."""
 _SLOPED, _SLOPE = 0.3, 0.2
 """A leg into a corner gets wider so fast, looked at over so many half widths."""
 _THINNER = math.radians(15.0)
@@ -63,8 +65,8 @@ class Strokes(NamedTuple):
 
 def strokes_of(part: Region) -> Strokes:
     """The strokes of one connected shape, an endless one too; none of what is a mere blob."""
-    step = min(_STEP, part.perimeter / _FINEST)
-    skeleton = Skeleton.of(part, max(step, part.perimeter / _MOST_POINTS))
+    step = part.perimeter / _POINTS
+    skeleton = Skeleton.of(part, step)
     near = skeleton.near()
     return _Meetings(skeleton, near, _pruned(skeleton, near)).strokes()
 
@@ -244,7 +246,7 @@ class _Meetings:
                      if one not in at and other in at), None)  # fmt: skip
         if leaf is not None and _length(points[kept]) < _STUB * radius:
             base = float(radii.max())
-            if float(self._skeleton.radius[leaf]) < _CORNER_LEG * base:
+            if float(self._skeleton.radius[leaf]) < _STUB_END * base:
                 return
         if kept.sum() < 2:
             inside = np.flatnonzero(kept)
