@@ -116,7 +116,7 @@ def _stitches(camera: Camera) -> None:
     page.get_by_role("img", name=re.compile("stitches sewn$")).wait_for()
     page.get_by_label("Time of the sewing").fill("290")
     for _ in range(3):
-        page.get_by_role("button", name="closer").click()
+        page.get_by_role("button", name="Closer").click()
 
 
 def _columns(camera: Camera) -> None:

@@ -38,9 +38,7 @@ class Strokes(unittest.TestCase):
         for face in PLAIN:
             for height in (12.0, 40.0):
                 found = strokes("".join(BY_HAND), face, height)
-                more = {
-                    letter: count for letter, count in found.items() if count > BY_HAND[letter]
-                }
+                more = {letter: count for letter, count in found.items() if count > BY_HAND[letter]}
                 self.assertEqual(more, {}, (face, height))
 
 
