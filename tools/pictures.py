@@ -111,17 +111,22 @@ def _run(camera: Camera) -> None:
     page.get_by_label("Time of the run").fill("95")
 
 
-def _stitches(camera: Camera) -> None:
-    page = camera.open("Apron badge", "/stitches")
+def _sewn(camera: Camera, title: str) -> Page:
+    page = camera.open(title)
+    page.get_by_role("link", name="Stitches", exact=True).click()
     page.get_by_role("img", name=re.compile("stitches sewn$")).wait_for()
+    return page
+
+
+def _stitches(camera: Camera) -> None:
+    page = _sewn(camera, "Apron badge")
     page.get_by_label("Time of the sewing").fill("290")
     for _ in range(3):
         page.get_by_role("button", name="Closer").click()
 
 
 def _columns(camera: Camera) -> None:
-    page = camera.open("Apron badge", "/stitches")
-    page.get_by_role("img", name=re.compile("stitches sewn$")).wait_for()
+    page = _sewn(camera, "Apron badge")
     page.get_by_role("button", name="QUILLMERE", exact=True).first.click()
     page.get_by_role("button", name="columns…").nth(5).click()
     page.locator("circle.handle").first.wait_for()
