@@ -32,6 +32,8 @@ from ulvent.core.stitches.threads import running, split_long
 _TIE = 0.7
 _LED = 0.5
 """mm between places of a guide along which a line is led."""
+_OVER = 0.5
+"""mm by which a stitch may be longer than satin is split at: what leads from one to the next."""
 LONGEST = 12.1
 """mm: no machine's format holds a longer stitch."""
 _AS_IT_IS = SewnLettering(of="any")
@@ -236,7 +238,7 @@ class _Sewing:
             how = self.making(owner, item)
             self._note(item, owner, how)
             for thread in letter_threads(item.shape, how):
-                ready = _tied(split_long(thread.placed(item.matrix), LONGEST))
+                ready = _tied(split_long(thread.placed(item.matrix), self._cloth.split + _OVER))
                 yield "", Sewn(ready, item.letter, group.name, owner, item.place)
 
     def _note(self, item: Item, owner: str, how: Making) -> None:
