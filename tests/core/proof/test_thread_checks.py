@@ -41,7 +41,12 @@ class Thread(unittest.TestCase):
     def test_long_stitches_and_crowded_ones(self) -> None:
         self.assertEqual(of(proofed("OK", 18.0), "long-stitch"), [])
         self.assertEqual(of(proofed("OK", 18.0), "crowded"), [])
-        (found,) = of(proofed("OK", 18.0, spacing=0.2, length=0.8), "crowded")
+        # Two letters on one another, closely sewn.
+        line = {"id": "l", "kind": "line", "length": 100}
+        words = {"guide": "l", "text": "OK", "face": "lato-bold", "height": 18}
+        twice = [{"id": "t", **words}, {"id": "u", **words}]
+        piece = document(guides=[line], letterings=twice, blank=None, sewing={"spacing": 0.25})
+        (found,) = of(list(workpiece(piece).proof.findings), "crowded")
         self.assertGreater(found.figure, 16)
 
     def test_what_does_not_go_into_the_hoop(self) -> None:
