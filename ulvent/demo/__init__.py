@@ -20,8 +20,8 @@ def demo_sets() -> dict[str, list[Piece]]:
         "demo pieces: letterings": lettering_pieces(),
         "demo pieces: fits": fit_pieces(),
         "demo pieces: prepared": prepared_pieces(),
-        "demo pieces: circles": circle_pieces(),
         "demo pieces: sewn": sewn_pieces(),
+        "demo pieces: circles": circle_pieces(),
     }
 
 
