@@ -6,7 +6,7 @@ On one page as large as it needs, or on tiles of paper that overlap, with marks 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from io import BytesIO
 from typing import NamedTuple
 
@@ -23,8 +23,8 @@ OVERLAP = 10.0
 """mm that tiles have in common."""
 _ROW = 3.5
 """mm that rows of words are apart."""
-_LINE = 0.1
-_LARGEST = 5080.0
+LINE = 0.1
+LARGEST = 5080.0
 """mm: 14,400 points, the largest page, by Annex C of ISO 32000-1, from memory."""
 MOST_TILES = 200
 _OFF = 0.001
@@ -61,18 +61,18 @@ def _one_page(page: Canvas, run: Run) -> None:
     x0, y0, x1, y1 = run.frame
     width = max(x1 - x0, BAR) + 2.0 * MARGIN
     height = y1 - y0 + 3.0 * MARGIN + _ROW * len(run.passes)
-    if max(width, height) > _LARGEST:
+    if max(width, height) > LARGEST:
         reason = (
-            f"makes a page of {max(width, height):.0f} mm; a PDF has at most {_LARGEST:.0f} mm: "
+            f"makes a page of {max(width, height):.0f} mm; a PDF has at most {LARGEST:.0f} mm: "
             "tiles would do"
         )
         raise wrong_field("run.paper", reason)
-    _begin(page, width, height)
+    begin_page(page, width, height)
     page.saveState()
     page.translate(MARGIN - x0, 2.0 * MARGIN + _ROW * len(run.passes) - y0)
     _draw(page, run)
     page.restoreState()
-    _bar(page, MARGIN)
+    check_bar(page, MARGIN)
     # Lines stay whole, since some machines take them from here; so passes are told by words too.
     for row, one in enumerate(run.passes):
         page.setFillColor(one.colour)
@@ -84,7 +84,7 @@ def _one_page(page: Canvas, run: Run) -> None:
 def _tiles(page: Canvas, run: Run) -> None:
     width, height = PAPERS[run.sheet.paper]
     for tile in _tiles_of(run, width - 2.0 * MARGIN, height - 2.0 * MARGIN):
-        _begin(page, width, height)
+        begin_page(page, width, height)
         page.saveState()
         page.translate(MARGIN - tile.x, MARGIN - tile.y)
         path = page.beginPath()
@@ -95,7 +95,7 @@ def _tiles(page: Canvas, run: Run) -> None:
         page.restoreState()
         _marks(page, tile)
         page.restoreState()
-        _bar(page, MARGIN - 3.0)
+        check_bar(page, MARGIN - 3.0)
         page.drawRightString(width - MARGIN, MARGIN - 7.0, tile.title)
         page.showPage()
 
@@ -116,7 +116,7 @@ def _tiles_of(run: Run, width: float, height: float) -> Iterator[_Tile]:
 def _marks(page: Canvas, tile: _Tile) -> None:
     """Crosses in the middle of what tiles have in common: those of neighbours lie on each other."""
     page.setStrokeColorRGB(0.0, 0.0, 0.0)
-    page.setLineWidth(_LINE)
+    page.setLineWidth(LINE)
     half = OVERLAP / 2.0
     for x in (tile.x + half, tile.x + tile.width - half):
         for y in (tile.y + half, tile.y + tile.height - half):
@@ -124,28 +124,33 @@ def _marks(page: Canvas, tile: _Tile) -> None:
             page.line(x, y - _CROSS, x, y + _CROSS)
 
 
-def _begin(page: Canvas, width: float, height: float) -> None:
+def begin_page(page: Canvas, width: float, height: float) -> None:
     page.setPageSize((width * _POINTS_A_MM, height * _POINTS_A_MM))
     page.scale(_POINTS_A_MM, _POINTS_A_MM)
 
 
 def _draw(page: Canvas, run: Run) -> None:
-    page.setLineWidth(_LINE)
+    page.setLineWidth(LINE)
     page.setLineJoin(1)
     few = once_each(lambda points: thinned(points, _OFF).tolist())
     for one in run.passes:
         page.setStrokeColor(one.colour)
         for track in one.tracks:
-            path = page.beginPath()
-            first, *rest = few(track.points)
-            path.moveTo(*first)
-            for point in rest:
-                path.lineTo(*point)
-            page.drawPath(path)
+            draw_line(page, few(track.points))
 
 
-def _bar(page: Canvas, y: float) -> None:
-    """A bar that must measure 100 mm on paper."""
+def draw_line(page: Canvas, points: Sequence[Sequence[float]]) -> None:
+    """A line through points."""
+    path = page.beginPath()
+    first, *rest = points
+    path.moveTo(*first)
+    for point in rest:
+        path.lineTo(*point)
+    page.drawPath(path)
+
+
+def check_bar(page: Canvas, y: float, before: str = "you cut") -> None:
+    """A bar that must measure 100 mm on paper, before something is done."""
     page.setStrokeColorRGB(0.0, 0.0, 0.0)
     page.setFillColorRGB(0.0, 0.0, 0.0)
     page.setLineWidth(0.2)
@@ -153,4 +158,4 @@ def _bar(page: Canvas, y: float) -> None:
     for x in (MARGIN, MARGIN + BAR):
         page.line(x, y - 2.0, x, y + 2.0)
     page.setFont(_FONT, _TYPE / _POINTS_A_MM)
-    page.drawString(MARGIN + 2.0, y - 4.0, "100 mm: measure it before you cut")
+    page.drawString(MARGIN + 2.0, y - 4.0, f"100 mm: measure it before {before}")

@@ -13,12 +13,18 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.outlines.path_text import number
 from ulvent.core.stitches import Embroidery
 from ulvent.formats.dxf_writing import add_layer, dxf_bytes, layer_name, new_dxf
+from ulvent.formats.pdf_writing import (
+    BAR,
+    LARGEST,
+    LINE,
+    MARGIN,
+    begin_page,
+    check_bar,
+    draw_line,
+)  # fmt: skip
 from ulvent.formats.svg_document import svg_document
 
-_MARGIN, _BAR, _ARM = 10.0, 100.0, 6.0
-_POINTS_A_MM = 72.0 / 25.4
-_LARGEST = 5080.0
-"""mm: 14,400 points, the largest page, by Annex C of ISO 32000-1, from memory."""
+_ARM = 6.0
 _FEED = 3000
 """mm a minute of a frame that is moved from needle point to needle point."""
 
@@ -80,32 +86,26 @@ def thread_gcode(embroidery: Embroidery) -> bytes:
 def thread_pdf(embroidery: Embroidery) -> bytes:
     """A template at true size: what is sewn, crosshairs at its middle, a bar to check by."""
     x0, y0, x1, y1 = _bounds(embroidery)
-    width = max(x1 - x0, _BAR) + 2.0 * _MARGIN
-    height = y1 - y0 + 3.5 * _MARGIN
-    if max(width, height) > _LARGEST:
+    width = max(x1 - x0, BAR) + 2.0 * MARGIN
+    height = y1 - y0 + 3.5 * MARGIN
+    if max(width, height) > LARGEST:
         raise wrong_field("", f"makes a page of {max(width, height):.0f} mm; a PDF has at most "
-                          f"{_LARGEST:.0f} mm")  # fmt: skip
+                          f"{LARGEST:.0f} mm")  # fmt: skip
     target = BytesIO()
     page = Canvas(target, invariant=1, pageCompression=1)
     page.setTitle("Template")
     page.setCreator("Ulvent")
-    page.setPageSize((width * _POINTS_A_MM, height * _POINTS_A_MM))
-    page.scale(_POINTS_A_MM, _POINTS_A_MM)
+    begin_page(page, width, height)
     page.saveState()
-    page.translate(_MARGIN - x0, 2.5 * _MARGIN - y0)
-    page.setLineWidth(0.1)
+    page.translate(MARGIN - x0, 2.5 * MARGIN - y0)
+    page.setLineWidth(LINE)
     for colour in embroidery.colours:
         page.setStrokeColor(colour.colour)
         for one in colour.sewn:
-            path = page.beginPath()
-            first, *rest = one.points.tolist()
-            path.moveTo(*first)
-            for point in rest:
-                path.lineTo(*point)
-            page.drawPath(path)
+            draw_line(page, one.points.tolist())
     _crosshairs(page, (x0, y0, x1, y1))
     page.restoreState()
-    _bar(page)
+    check_bar(page, MARGIN, "you sew")
     page.showPage()
     page.save()
     return target.getvalue()
@@ -122,12 +122,3 @@ def _crosshairs(page: Canvas, box: Bounds) -> None:
     page.line(x1 + 1.0, y, x1 + _ARM, y)
     page.line(x, y0 - _ARM, x, y0 - 1.0)
     page.line(x, y1 + 1.0, x, y1 + _ARM)
-
-
-def _bar(page: Canvas) -> None:
-    page.setLineWidth(0.2)
-    page.line(_MARGIN, _MARGIN, _MARGIN + _BAR, _MARGIN)
-    for x in (_MARGIN, _MARGIN + _BAR):
-        page.line(x, _MARGIN - 2.0, x, _MARGIN + 2.0)
-    page.setFont("Helvetica", 8.0 / _POINTS_A_MM)
-    page.drawString(_MARGIN + 2.0, _MARGIN - 4.0, "100 mm: measure it before you sew")

@@ -18,7 +18,7 @@ READERS = {
     "vp3": pyembroidery.Vp3Reader,
 }
 MOST_BYTES = 8_000_000
-_MM_A_UNIT = 0.1
+MM_A_UNIT = 0.1
 _PLAIN = "#1b1b1b"
 
 
@@ -41,7 +41,7 @@ def read_thread(data: bytes, format: str) -> Embroidery:
         points: list[tuple[float, float]] = []
         for x, y, command in [*block, (0.0, 0.0, pyembroidery.TRIM)]:
             if command == pyembroidery.STITCH:
-                points.append((x * _MM_A_UNIT, -y * _MM_A_UNIT))
+                points.append((x * MM_A_UNIT, -y * MM_A_UNIT))
             elif points:
                 thread_of = Thread.of(np.array(points), What.RUN)
                 sewn.append(Sewn(thread_of, "", f"Thread {len(colours) + 1}"))

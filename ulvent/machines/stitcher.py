@@ -13,12 +13,9 @@ from typing import Literal, NamedTuple
 
 import pyembroidery
 
+from ulvent.formats.thread_reading import MM_A_UNIT, READERS
+
 State = Literal["ready", "sewing", "thread broken", "done", "refused"]
-_MM_A_UNIT = 0.1
-_READERS = {
-    "dst": pyembroidery.DstReader, "exp": pyembroidery.ExpReader, "pes": pyembroidery.PesReader,
-    "jef": pyembroidery.JefReader, "vp3": pyembroidery.Vp3Reader,
-}  # fmt: skip
 _ENDS = (pyembroidery.TRIM, pyembroidery.COLOR_CHANGE, pyembroidery.STOP, pyembroidery.END)
 
 
@@ -62,12 +59,12 @@ class Stitcher:
         """Take a file, and refuse it where it is beyond the machine's limits."""
         pattern = pyembroidery.EmbPattern()
         try:
-            _READERS[format].read(BytesIO(data), pattern)
+            READERS[format].read(BytesIO(data), pattern)
         except Exception:  # noqa: BLE001  pyembroidery raises whatever it meets
             self.state, self.wrong = "refused", ["the file cannot be read"]
             return
         self._moves = [
-            (x * _MM_A_UNIT, -y * _MM_A_UNIT, command & pyembroidery.COMMAND_MASK)
+            (x * MM_A_UNIT, -y * MM_A_UNIT, command & pyembroidery.COMMAND_MASK)
             for x, y, command in pattern.stitches
         ]
         self._at = self._colour = 0

@@ -11,7 +11,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
-from ulvent.core.base.arrays import Bounds, Point, Points, united
+from ulvent.core.base.arrays import Bounds, Point, box_round, united
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import Piece
@@ -251,7 +251,7 @@ def _scene(work: Workpiece) -> StitchScene:
     lie = piece.lie.matrix
     blank = [curve.samples[1] @ lie[:, :2].T + lie[:, 2] for curve in work.layout.blank]
     return StitchScene(
-        bounds=united([box, *(one.box for one in shown), *map(_box, blank)]),
+        bounds=united([box, *(one.box for one in shown), *map(box_round, blank)]),
         blank="".join(broken_line_data(ring * (1.0, -1.0), closed=True) for ring in blank),
         own=piece.sewing is not None,
         recipe=recipe,
@@ -275,11 +275,6 @@ def _scene(work: Workpiece) -> StitchScene:
         cloths=[Named(name=name, title=one.title) for name, one in CLOTHS.items()],
         thread_kinds=[Named(name=name, title=one.title) for name, one in THREADS.items()],
     )
-
-
-def _box(ring: Points) -> Bounds:
-    (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
-    return (x0, y0, x1, y1)
 
 
 def _usual(recipe: Sewing) -> UsualFigures:

@@ -68,6 +68,12 @@ def extent(box: Bounds) -> tuple[float, float]:
     return x1 - x0, y1 - y0
 
 
+def box_round(points: Points) -> Bounds:
+    """The least box round points (n, 2), mm; there is at least one."""
+    (x0, y0), (x1, y1) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
+    return (x0, y0, x1, y1)
+
+
 def counted_up(counts: Integers) -> tuple[Integers, Integers]:
     """Each index as often as its count says, and which time it is: 0 0, 0 1, 1 0, …"""
     owners = np.repeat(np.arange(len(counts)), counts)

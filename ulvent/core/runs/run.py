@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Bounds, Points, united
+from ulvent.core.base.arrays import Bounds, Points, box_round, united
 from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.outputs import OUTPUTS
@@ -133,7 +133,7 @@ class PassRun:
     def bounds(self) -> Bounds | None:
         """Of all its tracks, mm from the machine's zero; none where it has none."""
         points = [track.points for track in self.tracks]
-        return _box(np.concatenate(points)) if points else None
+        return box_round(np.concatenate(points)) if points else None
 
     @cached_property
     def lengths(self) -> tuple[float, ...]:
@@ -226,7 +226,7 @@ class Run:
     @cached_property
     def frame(self) -> Bounds:
         """Of all tracks and the blank."""
-        return united([self.bounds, *map(_box, self.blank)])
+        return united([self.bounds, *map(box_round, self.blank)])
 
     @property
     def takes(self) -> tuple[float, float]:
@@ -357,8 +357,3 @@ def _filled(
     names = tuple(dict.fromkeys(group.name for group in groups))
     once = [Track(one.points, 0, row=one.row) for one in lines]
     return names, tuple(once * recipe.repeats)
-
-
-def _box(points: Points) -> Bounds:
-    (x0, y0), (x1, y1) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
-    return x0, y0, x1, y1

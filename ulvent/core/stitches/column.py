@@ -42,9 +42,10 @@ class Column:
         """One of an even width along a line."""
         walk = Polyline(points, False).walk()
         axis = walk.at(np.linspace(0.0, walk.length, max(3, round(walk.length / STEP)) + 1))
-        out = turned_left(ways_along(axis, False, width / 2.0, STEP)) * width / 2.0
+        ways = ways_along(axis, False, width / 2.0, STEP)
+        out = turned_left(ways) * width / 2.0
         left, right = axis + out, axis - out
-        kept = forward(left, right, ways_along(axis, False, width / 2.0, STEP))
+        kept = forward(left, right, ways)
         return cls(axis[kept], left[kept], right[kept])
 
     def some(self, places: Integers) -> Column:

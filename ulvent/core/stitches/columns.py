@@ -13,7 +13,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, turned_left
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, counted_up, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline
@@ -85,8 +85,7 @@ def _short_of_itself(column: Column, own: Booleans, end: int) -> tuple[Column, B
     if near.all():
         return column, own
     body = column.some(np.flatnonzero(~near)).swept
-    middles = (column.left + column.right) / 2.0
-    kept = ~near | ~body.contains(middles)
+    kept = ~near | ~body.contains(column.middles)
     return column.some(np.flatnonzero(kept)), own[kept]
 
 
@@ -220,16 +219,12 @@ class _Edges:
     def _squareness(self, point: Points, way: Points) -> float:
         """The square of the sine between a way and the edge that it meets first."""
         chord = self._ends - self._begins
-        off = self._begins - point
-        cross = way[0] * chord[:, 1] - way[1] * chord[:, 0]
-        with np.errstate(divide="ignore", invalid="ignore"):
-            along = (off[:, 0] * chord[:, 1] - off[:, 1] * chord[:, 0]) / cross
-            share = (off[:, 0] * way[1] - off[:, 1] * way[0]) / cross
-        hits = (share >= 0.0) & (share <= 1.0) & (along > 0.0)
-        if not hits.any():
+        along = _met(self._begins - point, chord, np.broadcast_to(way, chord.shape))
+        first = int(np.argmin(along))
+        if along[first] == np.inf:
             return 0.0
-        first = int(np.argmin(np.where(hits, along, np.inf)))
-        return float((cross[first] / max(float(np.hypot(*chord[first])), JOINT)) ** 2)
+        x, y = chord[first]
+        return float(((way[0] * y - way[1] * x) / max(float(np.hypot(x, y)), JOINT)) ** 2)
 
     def _extended(self, line: Polyline, step: float) -> tuple[Points, Booleans]:
         """A stroke at even places, run on at its ends to the edge, and which are its own."""
@@ -256,20 +251,24 @@ class _Edges:
     def _reach(self, points: Points, ways: Points, most: Floats) -> Floats:
         """(n,) mm from points along unit vectors to the nearest edge, or the most of each."""
         near = self._near.query_ball_point(points, most + self._half)
-        counts = np.array([len(some) for some in near])
-        whose = np.repeat(np.arange(len(points)), counts)
+        whose, _ = counted_up(np.array([len(some) for some in near]))
         edge = np.concatenate([np.array(some, dtype=int) for some in near])
-        chord = (self._ends - self._begins)[edge]
-        off = self._begins[edge] - points[whose]
-        way = ways[whose]
-        cross = way[:, 0] * chord[:, 1] - way[:, 1] * chord[:, 0]
-        with np.errstate(divide="ignore", invalid="ignore"):
-            along = (off[:, 0] * chord[:, 1] - off[:, 1] * chord[:, 0]) / cross
-            share = (off[:, 0] * way[:, 1] - off[:, 1] * way[:, 0]) / cross
-        hits = (share >= 0.0) & (share <= 1.0) & (along > 0.0) & (np.abs(cross) > 0.0)
+        begins = self._begins[edge]
+        along = _met(begins - points[whose], self._ends[edge] - begins, ways[whose])
         nearest = most.astype(float)
-        np.minimum.at(nearest, whose[hits], along[hits])
+        np.minimum.at(nearest, whose, along)
         return nearest
+
+
+def _met(off: Points, chord: Points, way: Points) -> Floats:
+    """(n,) mm along ways (n, 2) to chords (n, 2) that begin at `off` (n, 2); endless: not met."""
+    cross = way[:, 0] * chord[:, 1] - way[:, 1] * chord[:, 0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        along = (off[:, 0] * chord[:, 1] - off[:, 1] * chord[:, 0]) / cross
+        share = (off[:, 0] * way[:, 1] - off[:, 1] * way[:, 0]) / cross
+    hits = (share >= 0.0) & (share <= 1.0) & (along > 0.0) & (np.abs(cross) > 0.0)
+    found: Floats = np.where(hits, along, np.inf)
+    return found
 
 
 def _steady(radius: Floats, closed: bool, step: float) -> Floats:

@@ -11,9 +11,9 @@ from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.layout import Layout
 from ulvent.core.prepare import Group
-from ulvent.core.recipe.sewing import MOST_RUNGS, Correction, Rung, Sewing
+from ulvent.core.recipe.sewing import Correction, Rung, Sewing
 from ulvent.core.stitches.column import Column
-from ulvent.core.stitches.corrected_column import corrected
+from ulvent.core.stitches.corrected_column import corrected, scaled
 from ulvent.core.stitches.embroidery import Letter, letters_of
 from ulvent.core.stitches.letter_threads import letter_columns
 
@@ -132,13 +132,7 @@ def _letter(layout: Layout, groups: Sequence[Group], lettering: str, place: int)
 
 def _known(one: Letter) -> list[list[Rung]]:
     """The columns as they were set, in heights of a capital."""
-    if not one.how.corrected:
-        return []
-    height = one.item.height
-    return [
-        [((a[0] / height, a[1] / height), (b[0] / height, b[1] / height)) for a, b in column]
-        for column in one.how.corrected
-    ]
+    return [list(scaled(column, 1.0 / one.item.height)) for column in one.how.corrected]
 
 
 def _found(one: Letter) -> list[list[Rung]]:
@@ -150,7 +144,7 @@ def _few(column: Column, height: float) -> list[Rung]:
     along = np.hypot(*np.diff(column.middles, axis=0).T).sum()
     width = max(float(np.median(column.widths)), 1e-3)
     count = int(np.clip(round(along / (_APART * width)) + 1, _LEAST + column.closed, _MOST))
-    places = np.linspace(0, len(column.axis) - 1, min(count, MOST_RUNGS)).round().astype(int)
+    places = np.linspace(0, len(column.axis) - 1, count).round().astype(int)
     return [
         ((float(a[0]), float(a[1])), (float(b[0]), float(b[1])))
         for a, b in zip(column.left[places] / height, column.right[places] / height, strict=True)
@@ -172,8 +166,5 @@ def _in_heights(one: Letter, at: Point) -> tuple[float, float]:
 
 
 def _holds(one: Letter, rungs: Sequence[Rung]) -> bool:
-    height = one.item.height
-    lines = tuple(
-        ((a[0] * height, a[1] * height), (b[0] * height, b[1] * height)) for a, b in rungs
-    )
+    lines = scaled(rungs, one.item.height)
     return any(corrected(lines, part) is not None for part in one.item.shape.area.parts)

@@ -21,6 +21,11 @@ _EDGE_NEAR = 0.3
 """mm from an edge at which someone who set a line across a column meant the edge."""
 
 
+def scaled(rungs: Sequence[tuple[XY, XY]], by: float) -> tuple[tuple[XY, XY], ...]:
+    """Lines across a column made larger, or smaller."""
+    return tuple(((a[0] * by, a[1] * by), (b[0] * by, b[1] * by)) for a, b in rungs)
+
+
 def corrected(rungs: Sequence[tuple[XY, XY]], part: Region) -> Column | None:
     """A column as someone set it by lines across it; none where these lie elsewhere.
 

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Matrices, Points
+from ulvent.core.base.arrays import Bounds, Matrices, Points, box_round
 from ulvent.core.base.at_work import at_work
 from ulvent.core.layout import Layout
 from ulvent.core.outlines import Polyline
@@ -23,6 +23,7 @@ from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.middle_lines import middle_line
 from ulvent.core.stitches.applique import covered, edge_lines, tacked
 from ulvent.core.stitches.cloths import Cloth, cloth_of
+from ulvent.core.stitches.corrected_column import scaled
 from ulvent.core.stitches.ground import ground_line
 from ulvent.core.stitches.letter_threads import LetterShape, Making, letter_threads, narrowest_satin
 from ulvent.core.stitches.quilting import QuiltedLine, quilted_line
@@ -121,14 +122,12 @@ class Embroidery:
         return [one for colour in self.colours for one in colour.sewn]
 
     @property
-    def bounds(self) -> tuple[float, float, float, float] | None:
+    def bounds(self) -> Bounds | None:
         """A box round all needle points, mm; none where nothing is sewn."""
         points = [one.points for one in self.sewn]
         if not points:
             return None
-        every = np.concatenate(points)
-        (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
-        return (x0, y0, x1, y1)
+        return box_round(np.concatenate(points))
 
 
 def sewn(layout: Layout, groups: Sequence[Group]) -> Embroidery:
@@ -254,10 +253,7 @@ class _Sewing:
         wish = self._wishes.get(owner, _AS_IT_IS)
         own = {one.place: one.stitch for one in wish.letters}
         corrected = tuple(
-            tuple(
-                ((a[0] * item.height, a[1] * item.height), (b[0] * item.height, b[1] * item.height))
-                for a, b in column
-            )
+            scaled(column, item.height)
             for one in self._recipe.corrections
             if one.face == self.faces.get(owner) and one.letter == item.letter and item.height
             for column in one.columns

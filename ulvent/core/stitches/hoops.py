@@ -7,7 +7,7 @@ from itertools import groupby
 
 import numpy as np
 
-from ulvent.core.base.arrays import Bounds, Points, united
+from ulvent.core.base.arrays import Bounds, Points, box_round, united
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.sewing import Hoop
@@ -57,7 +57,7 @@ def hoopings(embroidery: Embroidery, hoop: Hoop) -> list[Hooping]:
     found = []
     for index, group in enumerate(groups):
         marks = np.concatenate([np.empty((0, 2)), *seams[max(0, index - 1) : index + 1]])
-        box = united([_box(one) for _, one in group])
+        box = united([box_round(one.points) for _, one in group])
         if len(marks):
             low, high = marks.min(axis=0) - _ARM, marks.max(axis=0) + _ARM
             box = united([box, (low[0], low[1], high[0], high[1])])
@@ -103,12 +103,12 @@ def _split(every: list[tuple[int, Sewn]], hoop: Hoop) -> list[list[tuple[int, Se
         whole = one.place >= 0 and one.lettering
         key = (one.lettering, one.place, "") if whole else ("", index, one.name)
         letters.setdefault(key, []).append((number, one))
-    if _in(united([_box(one) for _, one in every]), hoop, 0.0):
+    if _in(united([box_round(one.points) for _, one in every]), hoop, 0.0):
         return [every]
     groups: list[list[tuple[int, Sewn]]] = []
     taken: Bounds | None = None
     for some in letters.values():
-        box = united([_box(one) for _, one in some])
+        box = united([box_round(one.points) for _, one in some])
         if not _in(box, hoop, 0.0):
             width, height = box[2] - box[0], box[3] - box[1]
             name = some[0][1].letter or some[0][1].name
@@ -131,14 +131,9 @@ def _in(box: Bounds, hoop: Hoop, room: float) -> bool:
     return box[2] - box[0] + room <= width + _FITS and box[3] - box[1] + room <= height + _FITS
 
 
-def _box(one: Sewn) -> Bounds:
-    (x0, y0), (x1, y1) = one.points.min(axis=0).tolist(), one.points.max(axis=0).tolist()
-    return (x0, y0, x1, y1)
-
-
 def _seam(one: list[tuple[int, Sewn]], other: list[tuple[int, Sewn]]) -> Points:
     """Two crosses beside where one hooping ends and the next begins."""
-    boxes = _box(one[-1][1]), _box(other[0][1])
+    boxes = box_round(one[-1][1].points), box_round(other[0][1].points)
     middles = [np.array([(b[0] + b[2]) / 2.0, (b[1] + b[3]) / 2.0]) for b in boxes]
     way = middles[1] - middles[0]
     way = way / max(float(np.hypot(*way)), 1e-9)

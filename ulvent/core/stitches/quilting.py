@@ -19,7 +19,7 @@ from ulvent.core.base.arrays import Integers, Points
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.stitches.line_net import Net
-from ulvent.core.stitches.threads import corners, without_short
+from ulvent.core.stitches.threads import even_places, long_enough
 
 
 @dataclass(frozen=True, eq=False)
@@ -56,16 +56,11 @@ class QuiltedLine:
         ends = sorted({0, *self.nodes, len(self.points) - 1})
         found, whose = [self.points[:1]], [self.letters[:1]]
         for begin, end in zip(ends[:-1], ends[1:], strict=True):
-            part = self.points[begin : end + 1]
-            marks = [0, *corners(part), len(part) - 1]
-            for one, two in zip(marks[:-1], marks[1:], strict=True):
-                walk = Polyline(part[one : two + 1], False).walk()
-                count = max(1, round(walk.length / length))
-                found.append(walk.at(np.linspace(0.0, walk.length, count + 1)[1:]))
-                whose.append(np.full(count, self.letters[begin + two]))
+            found.append(even_places(self.points[begin : end + 1], length)[1:])
+            whose.append(np.full(len(found[-1]), self.letters[end]))
         points, letters = np.concatenate(found), np.concatenate(whose)
-        kept = without_short(points)
-        return kept, letters[[int(np.argmin(np.abs(points - one).sum(axis=1))) for one in kept]]
+        kept = long_enough(points)
+        return points[kept], letters[kept]
 
 
 def quilted_line(letters: Sequence[Sequence[Polyline]]) -> QuiltedLine:

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Points
+from ulvent.core.base.arrays import Floats, Points, counted_up, wrapped
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import Filling
@@ -17,7 +17,7 @@ from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.thread import Thread
 
 _CORNER = math.radians(35.0)
-SHORTEST = 0.3
+_SHORTEST = 0.3
 """mm: what would be shorter is left out."""
 _PHASES = (0.0, 0.5, 0.25, 0.75)
 """Of stitches in rows, in shares of their length, row by row: none lies beside its neighbour."""
@@ -32,20 +32,24 @@ by the share of the longer one, or by so many rows."""
 
 def running(points: Points, length: float) -> Points:
     """(k, 2) a line in stitches of about one length, a needle point at each corner."""
-    marks = [0, *corners(points), len(points) - 1]
+    return without_short(even_places(points, length))
+
+
+def even_places(points: Points, length: float) -> Points:
+    """(k, 2) places on a line about one length apart, and at each corner, short ones too."""
+    marks = [0, *_corners(points), len(points) - 1]
     found = [points[:1]]
     for begin, end in zip(marks[:-1], marks[1:], strict=True):
         walk = Polyline(points[begin : end + 1], False).walk()
         count = max(1, round(walk.length / length))
         found.append(walk.at(np.linspace(0.0, walk.length, count + 1)[1:]))
-    return without_short(np.concatenate(found))
+    return np.concatenate(found)
 
 
-def corners(points: Points) -> list[int]:
+def _corners(points: Points) -> list[int]:
     """Where a line turns so much that a stitch must end there."""
     chords = np.diff(points, axis=0)
-    angles = np.arctan2(chords[:, 1], chords[:, 0])
-    turns = np.abs((np.diff(angles) + math.pi) % (2.0 * math.pi) - math.pi)
+    turns = np.abs(wrapped(np.diff(np.arctan2(chords[:, 1], chords[:, 0]))))
     return [int(one) + 1 for one in np.flatnonzero(turns > _CORNER)]
 
 
@@ -70,7 +74,7 @@ def satin(column: Column, cloth: Cloth) -> Points:
 
 def zigzag(column: Column, spacing: float, share: float) -> Points:
     """(k, 2) wide underlay, over a share of the column's width."""
-    middle = (column.left + column.right) / 2.0
+    middle = column.middles
     return without_short(
         _zigzag(
             middle + share * (column.left - middle),
@@ -133,9 +137,8 @@ def split_long(thread: Thread, longest: float) -> Thread:
     parts = np.maximum(1, np.ceil(lengths / longest)).astype(int)
     if (parts == 1).all():
         return thread
-    begins = np.repeat(np.arange(len(parts)), parts)
-    count = np.arange(len(begins)) - np.repeat(np.cumsum(parts) - parts, parts) + 1
-    share: Floats = (count / parts[begins])[:, None]
+    begins, times = counted_up(parts)
+    share: Floats = ((times + 1) / parts[begins])[:, None]
     points = thread.points[begins] + share * (thread.points[begins + 1] - thread.points[begins])
     return Thread(
         np.concatenate([thread.points[:1], points]),
@@ -195,24 +198,23 @@ def filled(section: Column, cloth: Cloth) -> Points:
     return without_short(np.concatenate(found))
 
 
+def long_enough(points: Points) -> list[int]:
+    """Which needle points are far enough from the one before to be sewn; the last one always is."""
+    kept = [0]
+    for index in range(1, len(points)):
+        if math.dist(points[index], points[kept[-1]]) >= _SHORTEST:
+            kept.append(index)
+    if len(kept) > 1:
+        kept[-1] = len(points) - 1
+    return kept
+
+
 def without_short(points: Points) -> Points:
     """Without stitches that are too short to be sewn; the last one stays where it is."""
-    kept = [points[0]]
-    for point in points[1:]:
-        if math.dist(point, kept[-1]) >= SHORTEST:
-            kept.append(point)
-    if len(kept) > 1 and math.dist(points[-1], kept[-1]) > JOINT:
-        kept[-1] = points[-1]
-    return np.array(kept)
+    return points[long_enough(points)]
 
 
 def cleared(thread: Thread) -> Thread:
     """Thread without stitches that are too short; its first and last points stay."""
-    kept = [0]
-    points = thread.points
-    for index in range(1, len(points)):
-        if math.dist(points[index], points[kept[-1]]) >= SHORTEST:
-            kept.append(index)
-    if kept[-1] != len(points) - 1 and len(kept) > 1:
-        kept[-1] = len(points) - 1
-    return Thread(points[kept], thread.what[kept])
+    kept = long_enough(thread.points)
+    return Thread(thread.points[kept], thread.what[kept])

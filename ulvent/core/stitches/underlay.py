@@ -7,11 +7,12 @@ from typing import Literal
 import numpy as np
 
 from ulvent.core.base.arrays import Points
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.recipe.sewing import Underlay
 from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.threads import running, zigzag
 
-STITCH = 2.0
+_STITCH = 2.0
 _INSET, _INSET_SHARE = 0.4, 0.35
 _ZIGZAG_SPACING, _ZIGZAG_SHARE = 2.0, 0.6
 _EDGES_FROM, _ZIGZAG_FROM = 1.6, 4.0
@@ -30,16 +31,13 @@ def plain(wish: Underlay, column: Column) -> Plain:
 
 def centre(column: Column) -> Points:
     """(k, 2) a run along the middle."""
-    return running((column.left + column.right) / 2.0, STITCH)
+    return running(column.middles, _STITCH)
 
 
-def edge(column: Column, side: int) -> Points:
-    """(k, 2) a run a little inside the left rail (0) or the right one (1)."""
-    rails = column.left, column.right
-    way = rails[1 - side] - rails[side]
-    width = np.maximum(np.hypot(*way.T), 1e-9)[:, None]
-    inset = np.minimum(_INSET / width, _INSET_SHARE)
-    return running(rails[side] + inset * way, STITCH)
+def edge(column: Column) -> Points:
+    """(k, 2) a run a little inside the left rail: the right one of the column reversed."""
+    inset = np.minimum(_INSET / np.maximum(column.widths, JOINT), _INSET_SHARE)[:, None]
+    return running(column.left + inset * (column.right - column.left), _STITCH)
 
 
 def wide(column: Column) -> Points:

@@ -225,7 +225,7 @@ class _Sewing:
         if begin == end:
             yield from self._dead_end(begin, self._last)
             return
-        yield from self._walk(begin, end, 0)
+        yield from self._walk(begin, end)
         yield from self._dead_end(end, self._last)
         yield from self._lay(end, begin, 1)
         yield from self._satin(begin, end)
@@ -236,22 +236,21 @@ class _Sewing:
             for _, aside in self._taken(begin, end):
                 yield from aside()
             return
+        yield from self._walk(begin, end)
         if self._under in ("edge", "zigzag"):
-            yield from self._walk(begin, end, 0)
             yield from self._lay(end, begin, 1)
-            yield from self._run(begin, end)
-        else:
-            yield from self._walk(begin, end, 0)
+            part = self._column.part(begin, end)
+            yield Thread.of(underlay.centre(part), What.WAY)
         yield from self._satin(end, begin)
 
-    def _walk(self, begin: int, end: int, side: int) -> Iterator[Thread]:
+    def _walk(self, begin: int, end: int) -> Iterator[Thread]:
         """Underlay along a part, with all that begins on it."""
         at = begin
         for place, aside in self._taken(begin, end):
-            yield from self._lay(at, place, side)
+            yield from self._lay(at, place, 0)
             yield from aside()
             at = place
-        yield from self._lay(at, end, side)
+        yield from self._lay(at, end, 0)
 
     def _taken(self, begin: int, end: int) -> list[tuple[int, Aside]]:
         """What begins on a part, in the order in which it is come to, and is then done."""
@@ -267,19 +266,15 @@ class _Sewing:
         part = self._column.part(begin, end)
         if self._under == "line":
             yield Thread.of(running(part.middles, self._cloth.run), What.RUN)
-        elif self._under in ("none", "centre", "rows"):
-            what = What.UNDER if self._under == "centre" else What.WAY
-            yield Thread.of(underlay.centre(part), what)
+        elif self._under in ("none", "rows"):
+            yield Thread.of(underlay.centre(part), What.WAY)
         elif self._under == "zigzag" and side == 0:
             yield Thread.of(underlay.wide(part), What.UNDER)
-        elif self._under == "zigzag":
+        elif self._under in ("centre", "zigzag"):
             yield Thread.of(underlay.centre(part), What.UNDER)
         else:
             # Gone the other way the rails change places.
-            yield Thread.of(underlay.edge(part, 0), What.UNDER)
-
-    def _run(self, begin: int, end: int) -> Iterator[Thread]:
-        yield Thread.of(underlay.centre(self._column.part(begin, end)), What.WAY)
+            yield Thread.of(underlay.edge(part), What.UNDER)
 
     def _satin(self, begin: int, end: int) -> Iterator[Thread]:
         if abs(end - begin) < 1 and self._under != "rows":
