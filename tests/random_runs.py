@@ -1,21 +1,17 @@
 """Random run sheets through every writer and both simulated machines, in a process of its own.
 
 `python -W error -m tests.random_runs SHEETS [SEED]`. Prints a line of JSON: how many sheets were
-run, how many were refused, the most processor time of one, and what went wrong, by its kind, each
+made, how many were refused, the most processor time of one, and what went wrong, by its kind, each
 with the first seed that met it.
 """
 
 from __future__ import annotations
 
-import json
 import random
-import sys
-import time
 from typing import Any
 
-from tests.fuzzing import told
 from tests.makings import document, workpiece
-from ulvent.core.base.errors import UlventError
+from tests.trying import Trying
 from ulvent.core.base.tools import TOOLS
 from ulvent.core.runs import Run
 from ulvent.formats.run_out import RUN_FORMATS
@@ -96,31 +92,14 @@ def sheet(seed: int) -> dict[str, Any]:
     )  # fmt: skip
 
 
-class Trying:
-    """Counts what is done, and keeps what went wrong."""
+class Runs(Trying):
+    """Writes run sheets, and has both machines take them."""
 
-    def __init__(self) -> None:
-        self.run = self.refused = 0
-        self.slowest = (0.0, 0)
-        self.wrong: dict[str, tuple[int, int]] = {}
-
-    def one(self, seed: int) -> None:
-        started = time.process_time()
-        try:
-            found = workpiece(sheet(seed)).run
-            written = {name: one.write(found) for name, one in RUN_FORMATS.items() if name != "png"}
-            self.run += 1
-            for wrong in (*_plotted(found, written["plt"]), *_burnt(found, written["gcode"])):
-                self._note(wrong, seed)
-        except UlventError:
-            self.refused += 1
-        except Exception as error:  # noqa: BLE001  all of them are what is looked for
-            self._note(told(error), seed)
-        self.slowest = max(self.slowest, (round(time.process_time() - started, 2), seed))
-
-    def _note(self, what: str, seed: int) -> None:
-        count, first = self.wrong.get(what, (0, seed))
-        self.wrong[what] = count + 1, first
+    def try_out(self, seed: int) -> None:
+        found = workpiece(sheet(seed)).run
+        written = {name: one.write(found) for name, one in RUN_FORMATS.items() if name != "png"}
+        for wrong in (*_plotted(found, written["plt"]), *_burnt(found, written["gcode"])):
+            self.note(wrong, seed)
 
 
 def _plotted(run: Run, data: bytes) -> list[str]:
@@ -154,13 +133,5 @@ def _bed(run: Run) -> Bed:
     return Bed(side + 20.0, side + 20.0)
 
 
-def main() -> None:
-    count, *seed = map(int, sys.argv[1:])
-    trying = Trying()
-    for number in range(count):
-        trying.one((seed[0] if seed else 0) + number)
-    print(json.dumps(vars(trying)))
-
-
 if __name__ == "__main__":
-    main()
+    Runs().main()

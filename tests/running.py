@@ -87,8 +87,8 @@ def remove(folder: Path) -> None:
     shutil.rmtree(folder, ignore_errors=True)
 
 
-def eventually(condition, seconds: float = 20) -> bool:
-    """Whether `condition` becomes true in time."""
+def eventually(condition, seconds: float = 60) -> bool:
+    """Whether `condition` becomes true: how long is waited says nothing of how fast it must be."""
     deadline = time.monotonic() + seconds
     while time.monotonic() < deadline:
         if condition():

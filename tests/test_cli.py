@@ -60,7 +60,7 @@ class CommandLine(unittest.TestCase):
         full = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
         said = io.StringIO()
         with (
-            patch("ulvent.cli.os.fsync", side_effect=full),
+            patch("ulvent.formats.whole_file.os.fsync", side_effect=full),
             redirect_stderr(said),
             self.assertRaises(typer.Exit),
         ):

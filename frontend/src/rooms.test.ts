@@ -12,7 +12,7 @@ const LEVELS = [
   ['strip'],
   ['particulars', 'contents', 'prepare'],
   ['rehearsal'],
-  ['layout', 'proof', 'run', 'shelf', 'stitches'],
+  ['layout', 'names', 'proof', 'run', 'shelf', 'solid', 'stitches'],
 ];
 
 const sources = import.meta.glob<string>(['./**/*.{ts,svelte}', '!./**/*.test.ts'], {

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import re
+import unittest
 import urllib.request
 from collections.abc import Callable
 from pathlib import Path
@@ -13,28 +14,32 @@ from typing import Any, ClassVar
 import svgelements
 from playwright.sync_api import ConsoleMessage, Locator, Page, expect
 
-from tests.browser.chromium import ChromiumTest
+from tests.browser.chromium import ChromiumTest, once_a_module
 from tests.makings import document, laid
 from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from ulvent.core.setting import Setting
 
 
 class ApplicationTest(ChromiumTest):
-    """Each test class has its own server with the demo's pieces."""
+    """Each module of tests has its own server with the demo's pieces."""
 
     running: ClassVar[RunningUlvent]
 
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.running = cls.start()
-        cls.addClassCleanup(cls.running.stop)
-        cls.running.wait_until_ready()
+        cls.running = once_a_module(cls, "application", cls._started)
+
+    @classmethod
+    def _started(cls) -> RunningUlvent:
+        running = cls.start()
+        unittest.addModuleCleanup(running.stop)
+        return running.wait_until_ready()
 
     @classmethod
     def start(cls) -> RunningUlvent:
         folder = temporary_folder()
-        cls.addClassCleanup(remove, folder)
+        unittest.addModuleCleanup(remove, folder)
         return RunningUlvent(folder, "--port", "0")
 
     def setUp(self) -> None:
@@ -79,9 +84,12 @@ class ApplicationTest(ChromiumTest):
 
     def fresh_barrel_head(self) -> str:
         """The id of a new copy of the demo's barrel head."""
-        pieces = self.api("/api/pieces")
-        original = next(piece["id"] for piece in pieces if piece["title"] == "Barrel head")
-        return str(self.api(f"/api/pieces/{original}/duplicate", "POST")["id"])
+        return self.copied("Barrel head")
+
+    def copied(self, title: str) -> str:
+        """The id of a new copy of a demo piece: the one of its title that is there longest."""
+        named = [one["id"] for one in self.api("/api/pieces") if one["title"] == title]
+        return str(self.api(f"/api/pieces/{named[-1]}/duplicate", "POST")["id"])
 
     def open_barrel_head(self) -> tuple[Page, str]:
         piece = self.fresh_barrel_head()
@@ -122,8 +130,7 @@ class ApplicationTest(ChromiumTest):
 class LetteringTest(ApplicationTest):
     def copy_of(self, title: str) -> tuple[Page, str]:
         """A new copy of a demo piece, open."""
-        original = next(one["id"] for one in self.api("/api/pieces") if one["title"] == title)
-        piece = str(self.api(f"/api/pieces/{original}/duplicate", "POST")["id"])
+        piece = self.copied(title)
         page = self.open(f"/pieces/{piece}")
         expect(page.locator("main [data-lettering] .letters path").first).to_be_visible()
         self.wait_until_kept(page)

@@ -1,12 +1,14 @@
-"""Debian's headless Chromium through Playwright, started once for a test class."""
+"""Debian's headless Chromium through Playwright, started once for a module of tests."""
 
 from __future__ import annotations
 
 import unittest
-from typing import ClassVar
+from collections.abc import Callable
+from typing import Any, ClassVar, TypeVar
 
 from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
 
+T = TypeVar("T")
 EXECUTABLE = "/usr/bin/chromium"
 PATIENCE_MS = 20_000
 OPTIONS = [
@@ -20,6 +22,30 @@ OPTIONS = [
 ]
 
 
+_STARTED: dict[str, Any] = {}
+
+
+def once_a_module(test: type[unittest.TestCase], what: str, start: Callable[[], T]) -> T:
+    """What is started for the first class of a module, and used by the others.
+
+    `start` registers what ends it with `unittest.addModuleCleanup`.
+    """
+    key = f"{test.__module__} {what}"
+    if key not in _STARTED:
+        _STARTED[key] = start()
+        unittest.addModuleCleanup(_STARTED.pop, key)
+    found: T = _STARTED[key]
+    return found
+
+
+def _launched() -> tuple[Playwright, Browser]:
+    playwright = sync_playwright().start()
+    unittest.addModuleCleanup(playwright.stop)
+    browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=OPTIONS)
+    unittest.addModuleCleanup(browser.close)
+    return playwright, browser
+
+
 class ChromiumTest(unittest.TestCase):
     """A test with a browser; `page` gives a fresh page that is closed after the test."""
 
@@ -31,10 +57,7 @@ class ChromiumTest(unittest.TestCase):
         super().setUpClass()
         # How long is waited for what must come: a slow machine is no failure.
         expect.set_options(timeout=PATIENCE_MS)
-        cls.playwright = sync_playwright().start()
-        cls.addClassCleanup(cls.playwright.stop)
-        cls.browser = cls.playwright.chromium.launch(executable_path=EXECUTABLE, args=OPTIONS)
-        cls.addClassCleanup(cls.browser.close)
+        cls.playwright, cls.browser = once_a_module(cls, "browser", _launched)
 
     def page(self, width: int = 1280, height: int = 800) -> Page:
         context = self.browser.new_context(

@@ -133,8 +133,9 @@ class WrittenSvg(unittest.TestCase):
                 left, top, width, height = map(float, root.get("viewBox").split())
                 self.assertEqual(root.get("width"), f"{number(width)}mm")
                 self.assertEqual(root.get("height"), f"{number(height)}mm")
-                outline = layout.blank[0]
-                ring = outline.points(np.linspace(0, outline.length, 20_000))
+                ring = np.concatenate(
+                    [one.points(np.linspace(0, one.length, 20_000)) for one in layout.blank]
+                )
                 np.testing.assert_allclose(
                     [left, -top - height, left + width, -top],
                     [*ring.min(axis=0), *ring.max(axis=0)],

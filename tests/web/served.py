@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import atexit
 import unittest
+from functools import cache
 from typing import Any
 
+from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
 from tests.makings import document
@@ -16,10 +19,21 @@ HOME = f"http://127.0.0.1:{PORT}"
 LIVE = f"ws://127.0.0.1:{PORT}/api/live"
 
 
+@cache
+def _application() -> FastAPI:
+    """The one of this process: its crew of processes takes seconds to gather."""
+    app = create_app(empty_engine(), PORT)
+    atexit.register(app.state.hands.crew.close)
+    return app
+
+
 class WebTest(unittest.TestCase):
+    """Each test has an empty database; the crew's benches read it anew."""
+
     def setUp(self) -> None:
-        self.app = create_app(empty_engine(), PORT)
-        self.addCleanup(self.app.state.hands.crew.close)
+        empty_engine()
+        self.app = _application()
+        self.app.state.hands.faces_changed()
         self.client = TestClient(self.app, base_url=HOME)
 
     def created(self, **changes: Any) -> dict[str, Any]:

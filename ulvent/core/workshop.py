@@ -23,6 +23,7 @@ if TYPE_CHECKING:
     from ulvent.core.prepare import Group, Prepared
     from ulvent.core.proof import Finding, OtherFaces, Proof, Remedy
     from ulvent.core.runs import Run
+    from ulvent.core.solids import MadeSolid
     from ulvent.core.stitches import Embroidery
 
 # Preparing and proof are imported when they are asked for: who only measures needs neither.
@@ -36,6 +37,7 @@ _BYTES_A_LETTER = {
     "proof": 80_000,
     "run": 20_000,
     "embroidery": 20_000,
+    "solid": 100_000,
 }
 """What a piece takes up, and what each letter adds with each thing that is made of it: about the
 most that was measured, over the demo's pieces and random ones."""
@@ -67,6 +69,10 @@ class Workpiece:
         self._faces, self._others, self._in_hand, self._grown = faces, others, in_hand, grown
         self._lock = RLock()
         self._made: dict[str, Any] = {}
+
+    def like(self, piece: Piece) -> Workpiece:
+        """Another piece, with the same faces; it is not remembered."""
+        return Workpiece(piece, self._faces, self._others)
 
     def _once(self, name: str, make: Callable[[], Made]) -> Made:
         with self._lock:
@@ -159,6 +165,19 @@ class Workpiece:
         return self._once("embroidery", lambda: sewn(self.layout, self.groups))
 
     @property
+    def solid(self) -> MadeSolid:
+        """The part that it becomes.
+
+        Raises
+        ------
+        PieceError
+            As `lay_out`, `prepared` and `solid_of` do.
+        """
+        from ulvent.core.solids import solid_of
+
+        return self._once("solid", lambda: solid_of(self.layout, self.ready))
+
+    @property
     def proof(self) -> Proof:
         """The piece's proof, with all findings.
 
@@ -172,8 +191,9 @@ class Workpiece:
         # A plain run needs no looking at, and putting lines in order takes a while.
         run = self.run if self.piece.run is not None else None
         thread = self.embroidery if self.piece.sewing is not None else None
+        solid = self.solid if self.piece.solid is not None else None
         return self._once(
-            "proof", lambda: prove(self.layout, self.ready, self._others, run, thread)
+            "proof", lambda: prove(self.layout, self.ready, self._others, run, thread, solid)
         )
 
     @property
@@ -264,6 +284,10 @@ class Workshop:
         """The workpiece with a hash, while it is remembered."""
         with self._lock:
             return self._remembered.get(hash)
+
+    def in_passing(self, piece: Piece) -> Workpiece:
+        """A piece that is made once and not remembered."""
+        return Workpiece(piece, self._faces, self._others)
 
     def in_hand(self, piece: Piece) -> Workpiece:
         """A piece that is pulled about: its gaps are less exact, and it is not remembered."""

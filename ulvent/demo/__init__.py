@@ -7,8 +7,10 @@ from ulvent.demo.circle_pieces import barrel_head, circle_pieces
 from ulvent.demo.fit_pieces import fit_pieces
 from ulvent.demo.guide_pieces import guide_pieces
 from ulvent.demo.lettering_pieces import lettering_pieces
+from ulvent.demo.names_pieces import names_pieces
 from ulvent.demo.prepared_pieces import prepared_pieces
 from ulvent.demo.sewn_pieces import sewn_pieces
+from ulvent.demo.solid_pieces import solid_pieces
 
 __all__ = ["barrel_head", "demo_pieces", "demo_sets"]
 
@@ -21,6 +23,8 @@ def demo_sets() -> dict[str, list[Piece]]:
         "demo pieces: fits": fit_pieces(),
         "demo pieces: prepared": prepared_pieces(),
         "demo pieces: sewn": sewn_pieces(),
+        "demo pieces: solid": solid_pieces(),
+        "demo pieces: names": names_pieces(),
         "demo pieces: circles": circle_pieces(),
     }
 

@@ -24,6 +24,7 @@ from ulvent.core.recipe import (
     Ticks,
     Works,
 )
+from ulvent.core.recipe.solid import ReliefOf, Solid
 from ulvent.core.steps.join_step import Join
 
 
@@ -96,6 +97,7 @@ def press_dial() -> Piece:
                 tracking=0.6,
             ),
         ),
+        solid=Solid(thickness=4, edge="bevelled", edge_size=0.6, relief=ReliefOf(by=2.0)),
     )
 
 

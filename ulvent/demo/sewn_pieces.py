@@ -40,7 +40,7 @@ def quilt_border() -> Piece:
             "title": "Quilt border",
             "blank": {"kind": "rectangle", "width": 460, "height": 70},
             "guides": [
-                {"id": "wave", "kind": "wave", "length": 450, "height": 12, "waves": 3,
+                {"id": "wave", "kind": "wave", "length": 150, "height": 12, "waves": 3,
                  "centre": [0, -8]},
             ],
             "letterings": [

@@ -81,6 +81,25 @@ class ThreadFormat(_Written):
 
 
 @dataclass(frozen=True, eq=False)
+class SolidFormat(_Written):
+    """A format in which a part is taken away, or its side laid flat.
+
+    write
+        the bytes of a file, or what is asked of `kernel`
+    kernel
+        what makes the file of it in a process of its own; none: it is made
+    """
+
+    write: Callable[[Workpiece], bytes]
+    kernel: Callable[[bytes], bytes] | None = None
+
+    def file(self, work: Workpiece) -> bytes:
+        """The bytes of a file."""
+        written = self.write(work)
+        return self.kernel(written) if self.kernel else written
+
+
+@dataclass(frozen=True, eq=False)
 class Reader(_Kind):
     """A format from which outlines are taken.
 

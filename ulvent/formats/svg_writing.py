@@ -33,7 +33,7 @@ def write_svg(work: Workpiece, guides: bool = False) -> bytes:
     """
     layout, groups = work.layout, work.groups
     lie = layout.piece.lie.matrix
-    edges = [curve_bounds(curve_of(line)) for line in laid_lines(layout.blank[:1], lie)]
+    edges = [curve_bounds(curve_of(line)) for line in laid_lines(layout.blank, lie)]
     boxes = edges + [box for group in groups for box in group.bounds()]
     body: list[str] = []
     for output, same in groupby(groups, key=lambda group: group.output):
@@ -41,7 +41,7 @@ def write_svg(work: Workpiece, guides: bool = False) -> bytes:
         colour = layout.piece.colour(output)
         paint = f'fill="none" stroke="{colour}" stroke-width="{HAIRLINE}"'
         body.append(f'<g id="{output}" {paint}><title>{title}</title>')
-        body += [_group(group, colour) for group in same]
+        body += [svg_group(group, colour) for group in same]
         body.append("</g>")
     others = other_guides(layout, work.ready)
     if guides and others:
@@ -56,7 +56,7 @@ def write_svg(work: Workpiece, guides: bool = False) -> bytes:
     return svg_document(layout.piece.title, bounds, body, work.left_out)
 
 
-def _group(group: Group, colour: str) -> str:
+def svg_group(group: Group, colour: str) -> str:
     """A group under its name: areas filled where they are engraved."""
     head = f"<g id={quoteattr(_id(group.output, group.name))}>"
     filled = f' fill="{colour}" stroke="none"' if group.output == "engrave" else ""

@@ -30,6 +30,7 @@ from ulvent.formats.format import FILE_UNITS
 from ulvent.formats.out import FORMATS
 from ulvent.formats.read import READERS
 from ulvent.formats.run_out import RUN_FORMATS
+from ulvent.formats.solid_out import SOLID_FORMATS
 from ulvent.formats.thread_out import THREAD_FORMATS
 
 router = APIRouter(tags=["catalogue"])
@@ -185,6 +186,7 @@ class Catalogue(BaseModel):
     formats: list[FormatEntry]
     run_formats: list[FormatEntry]
     thread_formats: list[FormatEntry]
+    solid_formats: list[FormatEntry]
     tools: dict[str, ToolEntry]
     readers: list[FormatEntry]
     choices: dict[str, Values]
@@ -217,6 +219,7 @@ def catalogue() -> Catalogue:
         formats=[FormatEntry.model_validate(one) for one in FORMATS.values()],
         run_formats=[FormatEntry.model_validate(one) for one in RUN_FORMATS.values()],
         thread_formats=[FormatEntry.model_validate(one) for one in THREAD_FORMATS.values()],
+        solid_formats=[FormatEntry.model_validate(one) for one in SOLID_FORMATS.values()],
         tools={name: ToolEntry(**tool._asdict()) for name, tool in TOOLS.items()},
         readers=[FormatEntry.model_validate(one) for one in READERS.values()],
         choices=CHOICES,

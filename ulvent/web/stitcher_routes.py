@@ -17,6 +17,7 @@ from ulvent.formats.thread_out import THREAD_FORMATS
 from ulvent.formats.thread_reading import MOST_BYTES, read_thread
 from ulvent.machines.stitcher import Limits, State, Stitcher
 from ulvent.web.bench import LATER, Bench, TheWork
+from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
 
 router = APIRouter(tags=["thread"], responses={422: {"model": Problem}})
@@ -83,15 +84,7 @@ class SewnOut(BaseModel):
     lines: list[SewnLine]
 
 
-@router.post(
-    "/api/thread/read",
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {"application/octet-stream": {"schema": {"type": "string"}}},
-        }
-    },
-)
+@router.post("/api/thread/read", openapi_extra=A_FILE)
 async def read(
     request: Request, work: TheWork, format: Annotated[StitchFile, Query()]
 ) -> StitchFileShown:

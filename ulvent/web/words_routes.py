@@ -7,6 +7,7 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.formats.words_file import read_words
+from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
 
 router = APIRouter(tags=["words"], responses={422: {"model": Problem}})
@@ -18,15 +19,7 @@ class Table(BaseModel):
     rows: list[list[str]]
 
 
-@router.post(
-    "/api/words",
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {"application/octet-stream": {"schema": {"type": "string"}}},
-        }
-    },
-)
+@router.post("/api/words", openapi_extra=A_FILE)
 async def words(request: Request) -> Table:
     """The words of a table (CSV or TSV), to be taken for a lettering; nothing is kept.
 

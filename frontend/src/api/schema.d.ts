@@ -991,6 +991,69 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/names/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Names Read
+         * @description A list from a file or what was pasted (CSV or TSV); nothing is kept.
+         *
+         *     field
+         *         of the piece, again and again: a first line that names one is the head
+         */
+        post: operations["names_read_api_names_read_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Names
+         * @description What comes of some rows of a piece's list.
+         */
+        post: operations["names_api_names_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/names/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Names Zip
+         * @description All rows of a piece's list that fit, a file each, in one ZIP.
+         */
+        get: operations["names_zip_api_pieces__piece_id__names__format__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/thread/read": {
         parameters: {
             query?: never;
@@ -1025,6 +1088,86 @@ export interface paths {
          * @description A piece's stitch file sewn by the simulated stitcher, held against what was meant.
          */
         post: operations["sewn_api_thread_sewn_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solid
+         * @description A piece as a part, in figures.
+         */
+        post: operations["solid_api_solid_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solid/mesh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solid Mesh
+         * @description The part itself as GLB: coarse and soon, or as exact as a screen shows it.
+         */
+        post: operations["solid_mesh_api_solid_mesh_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/solid/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Solid Seen
+         * @description The part seen from a side as PNG, for pages that cannot turn it about.
+         */
+        post: operations["solid_seen_api_solid_picture_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/solid/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Solid File
+         * @description A piece as a part, as a file.
+         */
+        get: operations["solid_file_api_pieces__piece_id__solid__format__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1208,7 +1351,7 @@ export interface components {
              */
             act: "add-guide";
             /** Recipe */
-            recipe: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
+            recipe: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["BeltGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
         };
         /**
          * AddLettering
@@ -1575,6 +1718,38 @@ export interface components {
             most: number;
         };
         /**
+         * BandBlank
+         * @description The outside of a band for a finger, a stick or a napkin.
+         *
+         *     inner
+         *         diameter inside
+         *     width, back_width
+         *         at the front, and at the back where it is another
+         *     thickness, back_thickness
+         *         the same of its wall
+         *     crown
+         *         radius of its section outside, across the width; none: it is flat
+         */
+        BandBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band";
+            /** Inner */
+            inner: number;
+            /** Width */
+            width: number;
+            /** Back Width */
+            back_width?: number | null;
+            /** Thickness */
+            thickness: number;
+            /** Back Thickness */
+            back_thickness?: number | null;
+            /** Crown */
+            crown?: number | null;
+        };
+        /**
          * BannerBlank
          * @description A ribbon whose ends are cut in by `notch`; its middle lies `rise` above its ends.
          */
@@ -1661,9 +1836,100 @@ export interface components {
             /** Hint */
             hint: string;
             /** Blank */
-            blank: components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"];
+            blank: components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"] | components["schemas"]["SideBlank"] | components["schemas"]["BandBlank"] | components["schemas"]["SignetBlank"];
             /** Says */
             says: boolean;
+        };
+        /**
+         * BeltGuide
+         * @description A line once round a part; the centre is its front.
+         *
+         *     girth
+         *         its length
+         *     lean
+         *         degrees by which the side of the part leans inward, going up
+         *
+         *     On a blank that is the side of a part both are the part's, at the height of the centre.
+         */
+        BeltGuide: {
+            /** Id */
+            id: string;
+            /**
+             * Centre
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ];
+            /**
+             * Turned
+             * @default 0
+             */
+            turned: number;
+            /**
+             * Scaled
+             * @default 1
+             */
+            scaled: number;
+            /**
+             * Seam
+             * @default 0
+             */
+            seam: number;
+            /**
+             * Reverse
+             * @default false
+             */
+            reverse: boolean;
+            /** Part */
+            part?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Corners
+             * @default pass
+             * @enum {string}
+             */
+            corners: "pass" | "keep-off" | "round";
+            /**
+             * Corner Radius
+             * @default 0
+             */
+            corner_radius: number;
+            /**
+             * Hidden
+             * @default false
+             */
+            hidden: boolean;
+            /**
+             * Removed
+             * @default false
+             */
+            removed: boolean;
+            /** Output */
+            output?: ("draw" | "engrave" | "cut") | null;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "belt";
+            /** Girth */
+            girth: number;
+            /**
+             * Lean
+             * @default 0
+             */
+            lean: number;
         };
         /**
          * BetweenGuide
@@ -1949,6 +2215,8 @@ export interface components {
             run_formats: components["schemas"]["FormatEntry"][];
             /** Thread Formats */
             thread_formats: components["schemas"]["FormatEntry"][];
+            /** Solid Formats */
+            solid_formats: components["schemas"]["FormatEntry"][];
             /** Tools */
             tools: {
                 [key: string]: components["schemas"]["ToolEntry"];
@@ -2154,7 +2422,7 @@ export interface components {
          */
         Copy: {
             /** Guide */
-            guide: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
+            guide: components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["BeltGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"];
         };
         /**
          * Correction
@@ -2672,7 +2940,8 @@ export interface components {
          * Figure
          * @description A figure as a person types it; `shown_as` is what it is multiplied by to be shown.
          *
-         *     An empty `field` stands for the recipe itself, where that is a figure.
+         *     An empty `field` stands for the recipe itself, where that is a figure. `empty` is what stands
+         *     where nothing is typed, of figures that may be left out.
          */
         Figure: {
             /** Field */
@@ -2691,6 +2960,8 @@ export interface components {
              */
             shown_as: number;
             when?: components["schemas"]["When"] | null;
+            /** Empty */
+            empty?: string | null;
             /**
              * Input
              * @default figure
@@ -2816,7 +3087,7 @@ export interface components {
              * @default letters
              * @enum {string}
              */
-            unit: "mm" | "mm²" | "letters" | "corners" | "passes" | "lines" | "stitches";
+            unit: "mm" | "mm²" | "letters" | "corners" | "passes" | "lines" | "stitches" | "%";
             /**
              * Letters
              * @default []
@@ -2873,7 +3144,7 @@ export interface components {
              */
             beginning: string;
             /** Blank */
-            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"]) | null;
+            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"] | components["schemas"]["SideBlank"] | components["schemas"]["BandBlank"] | components["schemas"]["SignetBlank"]) | null;
             /**
              * Start
              * @default
@@ -2882,7 +3153,7 @@ export interface components {
             /** Edge */
             edge?: number | null;
             /** Guide */
-            guide?: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"]) | null;
+            guide?: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["BeltGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"]) | null;
             /**
              * Choices
              * @default {}
@@ -3831,6 +4102,46 @@ export interface components {
             hand_words: string;
         };
         /**
+         * LetteringRelief
+         * @description How one lettering stands out, unlike the others.
+         */
+        LetteringRelief: {
+            /**
+             * Relief
+             * @default raised
+             * @enum {string}
+             */
+            relief: "raised" | "sunk" | "grooved" | "through" | "none";
+            /**
+             * By
+             * @default 1
+             */
+            by: number;
+            /**
+             * Angle
+             * @default 60
+             */
+            angle: number;
+            /**
+             * Draft
+             * @default 0
+             */
+            draft: number;
+            /**
+             * Edge
+             * @default square
+             * @enum {string}
+             */
+            edge: "square" | "rounded" | "bevelled";
+            /**
+             * Edge Size
+             * @default 0
+             */
+            edge_size: number;
+            /** Of */
+            of: string;
+        };
+        /**
          * Lie
          * @description How the whole piece lies on the sheet: mirrored left to right, then turned, then moved.
          *
@@ -4116,6 +4427,34 @@ export interface components {
             id: string;
         };
         /**
+         * MadeName
+         * @description What came of a row.
+         *
+         *     picture
+         *         its letters as path data, y down, in the box of all rows' blank
+         */
+        MadeName: {
+            /** Row */
+            row: number;
+            /** Title */
+            title: string;
+            /** Fits */
+            fits: boolean;
+            /** Reason */
+            reason: string;
+            /** Warnings */
+            warnings: string[];
+            /** Figures */
+            figures: [
+                string,
+                number,
+                number,
+                number
+            ][];
+            /** Picture */
+            picture: string;
+        };
+        /**
          * MakeDrawn
          * @description A guide of any kind made a drawn one that follows the same line.
          */
@@ -4252,6 +4591,71 @@ export interface components {
             band: string;
         };
         /**
+         * NameList
+         * @description Rows that fill the fields of a piece.
+         *
+         *     head
+         *         names of the columns; none: they fill the fields in their order
+         *     one_height
+         *         whether letterings whose height is fitted have one height in all rows
+         */
+        NameList: {
+            /**
+             * Head
+             * @default []
+             */
+            head: string[];
+            /**
+             * Rows
+             * @default []
+             */
+            rows: components["schemas"]["NameRow"][];
+            /**
+             * One Height
+             * @default false
+             */
+            one_height: boolean;
+        };
+        /**
+         * NameRow
+         * @description A row of the list.
+         *
+         *     cells
+         *         as they were typed
+         *     left_out
+         *         whether it is not made
+         *     heights
+         *         of letterings, in this row alone, mm, by their ids
+         */
+        NameRow: {
+            /** Cells */
+            cells: string[];
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
+            /** Heights */
+            heights?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * NameTable
+         * @description A list that was read.
+         *
+         *     said
+         *         how it was read, in words
+         */
+        NameTable: {
+            /** Head */
+            head: string[];
+            /** Rows */
+            rows: string[][];
+            /** Said */
+            said: string;
+        };
+        /**
          * Named
          * @description Something to choose, in words.
          */
@@ -4297,6 +4701,65 @@ export interface components {
              * @default true
              */
             short: boolean;
+        };
+        /**
+         * NamesRequest
+         * @description A piece with its list, and which of its rows are asked for, from 0.
+         */
+        NamesRequest: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /**
+             * Rows
+             * @default []
+             */
+            rows: number[];
+        };
+        /**
+         * NamesScene
+         * @description A list as it fills a piece.
+         *
+         *     fields, columns
+         *         of the piece, and the field of each column
+         *     letterings
+         *         their names by their ids
+         *     empty, twice
+         *         rows that say nothing, and those that say what one before them does
+         *     heights
+         *         of letterings that have one in all rows
+         *     box, blank
+         *         what pictures lie in, and the blank's edge as path data
+         */
+        NamesScene: {
+            /** Fields */
+            fields: string[];
+            /** Columns */
+            columns: string[];
+            /** Letterings */
+            letterings: {
+                [key: string]: string;
+            };
+            /** Empty */
+            empty: number[];
+            /** Twice */
+            twice: number[];
+            /** Heights */
+            heights: {
+                [key: string]: number;
+            };
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Blank */
+            blank: string;
+            /** Made */
+            made: components["schemas"]["MadeName"][];
         };
         /**
          * NewEntry
@@ -4712,7 +5175,7 @@ export interface components {
              * Guides
              * @default []
              */
-            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"])[];
+            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["BeltGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"])[];
             /**
              * Letterings
              * @default []
@@ -4863,6 +5326,10 @@ export interface components {
          *         the passes of the machine; none: the plain ones
          *     sewing
          *         how it is sewn; none: on woven cotton, satin where strokes allow it
+         *     solid
+         *         the part that it becomes; none: a plate of its blank, its lettering raised
+         *     names
+         *         rows that fill the fields of its words
          *     lengths
          *         in what unit a person sees and types them; all that is kept is in mm
          *     accepted
@@ -4880,14 +5347,14 @@ export interface components {
              */
             title: string;
             /** Blank */
-            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"]) | null;
+            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"] | components["schemas"]["SideBlank"] | components["schemas"]["BandBlank"] | components["schemas"]["SignetBlank"]) | null;
             sheet?: components["schemas"]["Sheet"] | null;
             area?: components["schemas"]["ToolArea"] | null;
             /**
              * Guides
              * @default []
              */
-            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"])[];
+            guides: (components["schemas"]["CircleGuide"] | components["schemas"]["ArcThroughGuide"] | components["schemas"]["ArcGuide"] | components["schemas"]["ArchGuide"] | components["schemas"]["EllipseGuide"] | components["schemas"]["LineGuide"] | components["schemas"]["BeltGuide"] | components["schemas"]["LaidFlatGuide"] | components["schemas"]["WaveGuide"] | components["schemas"]["SpiralGuide"] | components["schemas"]["GrowingSpiralGuide"] | components["schemas"]["RectangleGuide"] | components["schemas"]["PolygonGuide"] | components["schemas"]["StarGuide"] | components["schemas"]["SuperellipseGuide"] | components["schemas"]["DrawnGuide"] | components["schemas"]["PathGuide"] | components["schemas"]["BetweenGuide"] | components["schemas"]["ParallelGuide"])[];
             /**
              * Letterings
              * @default []
@@ -4918,6 +5385,8 @@ export interface components {
             lie: components["schemas"]["Lie"];
             run?: components["schemas"]["RunSheet"] | null;
             sewing?: components["schemas"]["Sewing-Output"] | null;
+            solid?: components["schemas"]["Solid"] | null;
+            names?: components["schemas"]["NameList"] | null;
             /**
              * Lengths
              * @default mm
@@ -5535,6 +6004,56 @@ export interface components {
             turn: "clockwise" | "counterclockwise";
         };
         /**
+         * ReliefOf
+         * @description How lettering stands out of a body.
+         *
+         *     relief
+         *         `grooved`: as a pointed cutter leaves it that follows the middle of each stroke, as deep as
+         *         the stroke is wide enough for
+         *     by
+         *         mm by which it is raised or sunk, or by which grooves are at most
+         *     angle
+         *         of the pointed cutter, degrees between its sides
+         *     draft
+         *         degrees by which its walls lean inward, away from the body, or into it
+         *     edge, edge_size
+         *         of raised lettering, at its top: rounded or bevelled by so many mm
+         */
+        ReliefOf: {
+            /**
+             * Relief
+             * @default raised
+             * @enum {string}
+             */
+            relief: "raised" | "sunk" | "grooved" | "through" | "none";
+            /**
+             * By
+             * @default 1
+             */
+            by: number;
+            /**
+             * Angle
+             * @default 60
+             */
+            angle: number;
+            /**
+             * Draft
+             * @default 0
+             */
+            draft: number;
+            /**
+             * Edge
+             * @default square
+             * @enum {string}
+             */
+            edge: "square" | "rounded" | "bevelled";
+            /**
+             * Edge Size
+             * @default 0
+             */
+            edge_size: number;
+        };
+        /**
          * Remedy
          * @description A change that mends a finding.
          *
@@ -5675,6 +6194,19 @@ export interface components {
              * @enum {string}
              */
             act: "restore-guide";
+        };
+        /**
+         * Rim
+         * @description A rim that is left standing round a plate; the floor inside of it lies lower.
+         *
+         *     width, depth
+         *         mm
+         */
+        Rim: {
+            /** Width */
+            width: number;
+            /** Depth */
+            depth: number;
         };
         /**
          * RingBlank
@@ -6053,7 +6585,7 @@ export interface components {
             /** To */
             to?: number | null;
             /** Blank */
-            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"]) | null;
+            blank?: (components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"] | components["schemas"]["SideBlank"] | components["schemas"]["BandBlank"] | components["schemas"]["SignetBlank"]) | null;
         };
         /**
          * Scene
@@ -6892,6 +7424,16 @@ export interface components {
             busy: string | null;
         };
         /**
+         * ShownMaterial
+         * @description A material to choose.
+         */
+        ShownMaterial: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * ShownOutline
          * @description An outline of a file; `runs` are numbers of edges that go on smoothly.
          */
@@ -6968,6 +7510,39 @@ export interface components {
             ][];
         };
         /**
+         * ShownRelief
+         * @description How a lettering stands out; whether that is said of it alone.
+         */
+        ShownRelief: {
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            relief: components["schemas"]["LetteringRelief"];
+        };
+        /**
+         * ShownRingSizes
+         * @description An inner diameter on the common scales.
+         */
+        ShownRingSizes: {
+            /** Iso */
+            iso: number;
+            /** British */
+            british: string;
+            /** American */
+            american: number;
+        };
+        /**
+         * ShownStretch
+         * @description A letter that is stretched, in words.
+         */
+        ShownStretch: {
+            /** Letter */
+            letter: string;
+            /** Said */
+            said: string;
+        };
+        /**
          * ShownThread
          * @description Thread that is neither cut nor lifted.
          *
@@ -6997,6 +7572,56 @@ export interface components {
             points: number[];
             /** What */
             what: string;
+        };
+        /**
+         * SideBlank
+         * @description The side of a cylinder or, with another diameter at the top, of a cone; it stands upright.
+         */
+        SideBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "side";
+            /** Diameter */
+            diameter: number;
+            /** Top */
+            top?: number | null;
+            /** Height */
+            height: number;
+        };
+        /**
+         * SignetBlank
+         * @description A signet ring: an oval head, flat, on a band whose outside lies below it when laid flat.
+         *
+         *     head_width, head_height
+         *         across the finger, and along it
+         *     rise
+         *         of the head's face above the outside of the band
+         */
+        SignetBlank: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "signet";
+            /** Head Width */
+            head_width: number;
+            /** Head Height */
+            head_height: number;
+            /**
+             * Rise
+             * @default 1
+             */
+            rise: number;
+            /** Inner */
+            inner: number;
+            /** Width */
+            width: number;
+            /** Back Width */
+            back_width?: number | null;
+            /** Thickness */
+            thickness: number;
         };
         /**
          * Simplify
@@ -7050,6 +7675,165 @@ export interface components {
             act: "slide-by";
             /** By */
             by: number;
+        };
+        /**
+         * Solid
+         * @description What a piece becomes as a part.
+         *
+         *     thickness
+         *         of a plate, mm
+         *     bore
+         *         diameter of the hole through a cylinder or cone, mm; 0: it is solid
+         *     edge, edge_size
+         *         of the body's upper edge, and of both edges of a round part: mm
+         *     rim
+         *         of a plate; none: it is flat
+         *     relief
+         *         of all lettering of which nothing else is said
+         *     letterings
+         *         that stand out otherwise
+         *     line
+         *         width of single lines, mm
+         *     apart
+         *         whether lettering is parts of its own, in another colour: what is sunk is filled
+         *     tolerance
+         *         mm by which chords may be off curves
+         *     making, cutter, shrinkage
+         *         how it is made; the diameter of a milling cutter, mm; per cent that a casting shrinks by
+         */
+        Solid: {
+            /**
+             * Thickness
+             * @default 3
+             */
+            thickness: number;
+            /**
+             * Bore
+             * @default 0
+             */
+            bore: number;
+            /**
+             * Edge
+             * @default square
+             * @enum {string}
+             */
+            edge: "square" | "rounded" | "bevelled";
+            /**
+             * Edge Size
+             * @default 0
+             */
+            edge_size: number;
+            rim?: components["schemas"]["Rim"] | null;
+            /**
+             * @default {
+             *       "relief": "raised",
+             *       "by": 1,
+             *       "angle": 60,
+             *       "draft": 0,
+             *       "edge": "square",
+             *       "edge_size": 0
+             *     }
+             */
+            relief: components["schemas"]["ReliefOf"];
+            /**
+             * Letterings
+             * @default []
+             */
+            letterings: components["schemas"]["LetteringRelief"][];
+            /**
+             * Line
+             * @default 0.8
+             */
+            line: number;
+            /**
+             * Apart
+             * @default false
+             */
+            apart: boolean;
+            /**
+             * Tolerance
+             * @default 0.01
+             */
+            tolerance: number;
+            /**
+             * Material
+             * @default none
+             * @enum {string}
+             */
+            material: "none" | "pla" | "abs" | "resin" | "wax" | "acrylic" | "oak" | "plywood" | "aluminium" | "brass" | "bronze" | "silver" | "gold";
+            /**
+             * Making
+             * @default printing
+             * @enum {string}
+             */
+            making: "printing" | "milling" | "casting";
+            /**
+             * Cutter
+             * @default 1
+             */
+            cutter: number;
+            /**
+             * Shrinkage
+             * @default 0
+             */
+            shrinkage: number;
+        };
+        /**
+         * SolidRequest
+         * @description A piece that is looked at as a part.
+         */
+        SolidRequest: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * SolidScene
+         * @description A piece as a part: what it comes to.
+         *
+         *     own
+         *         whether the piece says what it becomes
+         *     kind
+         *         plate, side, band or signet
+         *     size
+         *         along x, y and z, mm
+         *     volume, area, weight
+         *         cm³, cm² and g; no weight while the material is not said
+         */
+        SolidScene: {
+            /** Own */
+            own: boolean;
+            /** Kind */
+            kind: string;
+            /** Blank */
+            blank: string;
+            recipe: components["schemas"]["Solid"];
+            /** Size */
+            size: [
+                number,
+                number,
+                number
+            ];
+            /** Volume */
+            volume: number;
+            /** Area */
+            area: number;
+            /** Weight */
+            weight: number | null;
+            /** Triangles */
+            triangles: number;
+            /** Parts */
+            parts: string[];
+            /** Reference */
+            reference: string;
+            ring: components["schemas"]["ShownRingSizes"] | null;
+            /** Letterings */
+            letterings: components["schemas"]["ShownRelief"][];
+            /** Stretched */
+            stretched: components["schemas"]["ShownStretch"][];
+            /** Materials */
+            materials: components["schemas"]["ShownMaterial"][];
         };
         /**
          * SpiralGuide
@@ -10946,6 +11730,106 @@ export interface operations {
             };
         };
     };
+    names_read_api_names_read_post: {
+        parameters: {
+            query?: {
+                field?: string[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NameTable"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    names_api_names_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamesRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NamesScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    names_zip_api_pieces__piece_id__names__format__get: {
+        parameters: {
+            query?: {
+                anyway?: boolean;
+            };
+            header?: never;
+            path: {
+                piece_id: string;
+                format: "plt" | "gcode" | "pdf" | "run-sheet.pdf" | "png" | "svg" | "dxf" | "dst" | "exp" | "pes" | "jef" | "vp3" | "thread.svg" | "thread.dxf" | "thread.gcode" | "thread.pdf" | "stl" | "3mf" | "obj" | "glb" | "step" | "flat.svg" | "flat.dxf" | "flat.pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_api_thread_read_post: {
         parameters: {
             query: {
@@ -11002,6 +11886,135 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SewnOut"];
                 };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    solid_api_solid_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolidRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SolidScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    solid_mesh_api_solid_mesh_post: {
+        parameters: {
+            query?: {
+                coarse?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolidRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    solid_seen_api_solid_picture_post: {
+        parameters: {
+            query?: {
+                side?: "slant" | "front" | "top" | "right" | "back";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SolidRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    solid_file_api_pieces__piece_id__solid__format__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: string;
+                format: "stl" | "3mf" | "obj" | "glb" | "step" | "flat.svg" | "flat.dxf" | "flat.pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unprocessable Entity */
             422: {

@@ -38,9 +38,11 @@
       label={one.label}
       unit={one.unit ?? 'mm'}
       shownAs={one.shown_as ?? 1}
-      value={Number(values[one.field] ?? 0)}
+      value={one.empty && values[one.field] == null ? null : Number(values[one.field] ?? 0)}
+      empty={one.empty ?? ''}
       problem={problem(one.field)}
       onset={(value) => set(one.field, value)}
+      {...one.empty ? { onclear: () => set(one.field, null) } : {}}
     />
   {:else if one.input === 'option' && listed}
     <Select

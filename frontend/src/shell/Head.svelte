@@ -29,6 +29,7 @@
   const FORMATS = catalogue().formats;
   const RUN_FORMATS = catalogue().run_formats;
   const THREAD_FORMATS = catalogue().thread_formats;
+  const SOLID_FORMATS = catalogue().solid_formats;
   const standing = $derived(
     {
       kept: `kept · ${clock(editor.keeping.at)}`,
@@ -123,6 +124,9 @@
       {/each}
       {#each THREAD_FORMATS as { name, title }, index (name)}
         <OverflowMenuItem text={title} hasDivider={index === 0} on:click={() => void take(`thread/${name}`)} />
+      {/each}
+      {#each SOLID_FORMATS as { name, title }, index (name)}
+        <OverflowMenuItem text={`${title}, the part`} hasDivider={index === 0} on:click={() => void take(`solid/${name}`)} />
       {/each}
       <OverflowMenuItem text="Piece file" href={`/api/pieces/${editor.id}/file`} hasDivider />
     </OverflowMenu>

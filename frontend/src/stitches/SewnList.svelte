@@ -3,6 +3,7 @@
   import { Checkbox } from 'carbon-components-svelte';
   import type { StitchScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import ListPane from '../shell/ListPane.svelte';
   import type { Clock } from '../rehearsal/clock.svelte';
   import { lasting } from '../rehearsal/figures';
   import { figure } from '../words/words';
@@ -35,7 +36,7 @@
     });
 </script>
 
-<aside aria-label="What is sewn">
+<ListPane label="What is sewn">
   <h2>Stitches</h2>
   {#if scene}
     <p class="soft" aria-live="polite">
@@ -50,7 +51,7 @@
     <ul>
       {#each scene.letterings as one (one.wish.of)}
         <li>
-          <button class="quiet" aria-pressed={one.wish.of === chosen} class:chosen={one.wish.of === chosen} onclick={() => (chosen = chosen === one.wish.of ? '' : one.wish.of)}>{one.name}</button>
+          <button class="quiet entry" aria-pressed={one.wish.of === chosen} class:chosen={one.wish.of === chosen} onclick={() => (chosen = chosen === one.wish.of ? '' : one.wish.of)}>{one.name}</button>
           {#if one.overhead != null}<span class="soft">one line, {Math.round(100 * one.overhead)} % more than the letters’ own</span>{/if}
         </li>
       {/each}
@@ -63,7 +64,7 @@
           <p><span class="spool" style:background={one.colour}></span>{index + 1} · {counted(one.stitches, 'stitch')} · {thread(one.metres)} · {lasting(one.seconds)}</p>
           <ul class="letters">
             {#each lettersOf(index).slice(0, LISTED) as letter, at (at)}
-              <li><button class="quiet" title={letter.name} onclick={() => clock.go(letter.begins)}>{letter.letter || letter.name}</button></li>
+              <li><button class="quiet entry" title={letter.name} onclick={() => clock.go(letter.begins)}>{letter.letter || letter.name}</button></li>
             {/each}
           </ul>
         </li>
@@ -80,50 +81,14 @@
     <TryOut {beside} />
   {/if}
   <p class="soft" role="status">{busy ? 'Making the stitches…' : ''}</p>
-</aside>
+</ListPane>
 
 <style>
-  aside {
-    border-right: 1px solid var(--line);
-    padding: 16px;
-    background: var(--paper);
-    overflow: auto;
-  }
-
-  h2,
-  h3 {
-    margin: 0 0 4px;
-    font-size: 14px;
-    font-weight: 600;
-  }
-
-  h3 {
-    margin-top: 14px;
-    font-size: 13px;
-  }
-
-  p {
-    margin: 0 0 8px;
-    font-size: 13px;
-  }
-
-  .soft {
-    color: var(--ink-soft);
-    font-size: 12px;
-  }
-
   .warning,
   .asks {
     border-left: 3px solid var(--verdigris);
     padding-left: 8px;
     font-size: 12px;
-  }
-
-  ul,
-  ol {
-    margin: 0;
-    padding: 0;
-    list-style: none;
   }
 
   .colours > li {
@@ -143,21 +108,5 @@
     display: flex;
     flex-wrap: wrap;
     gap: 2px 6px;
-  }
-
-  .quiet {
-    border: 0;
-    padding: 2px 4px;
-    background: none;
-    color: var(--ink);
-    font: inherit;
-    font-size: 13px;
-    text-align: left;
-    cursor: pointer;
-  }
-
-  .quiet:hover,
-  .chosen {
-    background: var(--verdigris-soft);
   }
 </style>

@@ -148,6 +148,31 @@ const HELP: Record<string, string> = {
   // ------------------------------------------------------------------- on the drawing
   'whole piece': 'Shows all of it. Key 0.',
   'this lettering': 'Shows the chosen words. Key 1.',
+  // -------------------------------------------------------------------------- solids
+  Girth: 'How long the line is round the part. On the side of a part it is the part’s own.',
+  'Side leans in by': 'How much the side of a cone leans inward, going up, degrees.',
+  'Diameter at the top': 'Of a cone. Empty: a cylinder.',
+  'Width at the back': 'Of a band that is narrower or wider behind. Empty: the same all round.',
+  'Thickness at the back': 'Of its wall behind. Empty: the same all round.',
+  'Crown across': 'Radius of the outside across the width. Empty: flat.',
+  'Head stands out by': 'How far the face of a signet stands above its band.',
+  'Thickness of the plate': 'How thick the blank is as a part.',
+  Bore: 'Diameter of the hole through it. Empty: solid.',
+  'Edges of the body': 'Square, rounded or bevelled: the upper edge of a plate, both edges of a round part.',
+  'Edges taken off by': 'Radius of the rounding, or the bevel’s width.',
+  'Lettering is': 'Raised, sunk, carved by a pointed cutter, cut through, or left out of the part.',
+  'Raised by': 'How far letters stand out of the face.',
+  'Sunk by': 'How deep letters go into the face.',
+  'Walls lean in': 'Draft: degrees by which the walls of letters lean, so that they come out of a mould.',
+  'Deep at most': 'Grooves go no deeper than this; narrow strokes are shallower.',
+  'Pointed cutter': 'Degrees between the cutter’s sides: how deep a groove of a width is.',
+  'Upper edges of letters': 'Square, rounded or bevelled at their tops.',
+  'Made of': 'What it weighs follows from it.',
+  'Chords off by': 'How far the mesh may be off curves: finer takes more triangles.',
+  'Larger for shrinking': 'A casting shrinks: the part is made larger by so much.',
+  // --------------------------------------------------------------------------- names
+  'Rows, typed or pasted from a sheet': 'A row a line; cells apart by tabs, commas or semicolons.',
+  'One height for all rows': 'The largest with which every row fits, of letterings whose height is fitted.',
 };
 
 /** The sentence for a control with a label, if there is one. */

@@ -191,7 +191,7 @@ class Beginning(unittest.TestCase):
             lines = {
                 start: started_on(start, blank) for start, one in STARTS.items() if not one.needs
             }
-            lines |= {f"edge {d}": on_edge(blank, d) for d in (0.0, 5.0)}
+            lines |= {f"edge {d}": on_edge(blank, d) for d in (0.0, 3.0)}
             for start, guides in lines.items():
                 with self.subTest(f"{name}, {start}"):
                     layout = laid(piece_on("TAWNY PLUM", blank, guides, {}, shipped_face))
@@ -207,12 +207,12 @@ class Beginning(unittest.TestCase):
             if kind.first is None:
                 continue
             blank = kind.recipe(kind=name, **kind.first)
-            layout = laid(piece_on("", blank, on_edge(blank, 5.0), {}, shipped_face))
+            layout = laid(piece_on("", blank, on_edge(blank, 3.0), {}, shipped_face))
             curve, edge = layout.guides[-1].curve, layout.blank[0]
             points = edge.points(np.linspace(0.0, edge.length, 4000))
             mine = curve.points(np.linspace(0.0, curve.length, 50))
             far = np.hypot(*(mine[:, None] - points[None]).transpose(2, 0, 1)).min(axis=1)
-            np.testing.assert_allclose(far, 5.0, atol=0.01, err_msg=name)
+            np.testing.assert_allclose(far, 3.0, atol=0.01, err_msg=name)
 
     def test_no_room_inside(self) -> None:
         disc = BLANKS["disc"].recipe(kind="disc", diameter=20)

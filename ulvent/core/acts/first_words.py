@@ -88,7 +88,7 @@ def _height(lettering: Lettering, guide: Any, curve: Curve, faces: FaceNamed) ->
 def _highest(curve: Curve) -> float:
     """The most that letters are high, whatever they say, mm."""
     narrow, wide = sorted(extent(curve_bounds(curve)))
-    if curve.closed:
+    if curve.encloses:
         return _OF_EXTENT * narrow
     bends = np.abs(curve.frames(np.linspace(0.0, curve.length, _SAMPLES)).curvatures)
     radius = 1.0 / max(float(bends.max()), NIL)

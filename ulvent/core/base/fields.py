@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import unicodedata
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -100,6 +101,21 @@ def exactly(count: int, **figures: float | None) -> None:
         raise WrongRecipeError(given[count], f"is one too many: give {number} of {names}")
     field = next(name for name in figures if name not in given)
     raise WrongRecipeError(field, f"is missing: give {number} of {names}")
+
+
+def refuse_twice(names: Iterable[object], where: str, field: str) -> None:
+    """Refuse a list of which two entries name the same.
+
+    Raises
+    ------
+    WrongRecipeError
+        Naming `field` of the second one.
+    """
+    seen: set[object] = set()
+    for index, name in enumerate(names):
+        if name in seen:
+            raise WrongRecipeError(f"{where}[{index}].{field}", f"“{name}” is there twice")
+        seen.add(name)
 
 
 def refuse_wide_radius(radius: float, width: float, height: float) -> None:

@@ -26,7 +26,8 @@ class When:
 class Figure:
     """A figure as a person types it; `shown_as` is what it is multiplied by to be shown.
 
-    An empty `field` stands for the recipe itself, where that is a figure.
+    An empty `field` stands for the recipe itself, where that is a figure. `empty` is what stands
+    where nothing is typed, of figures that may be left out.
     """
 
     field: str
@@ -34,6 +35,7 @@ class Figure:
     unit: Unit = "mm"
     shown_as: float = 1.0
     when: When | None = None
+    empty: str | None = None
     input: Literal["figure"] = "figure"
 
 

@@ -14,7 +14,9 @@ turning     how far the tangent has turned since station 0, **radians**, countin
 
 Stations outside `[0, length]` wrap on a closed curve. On an open one the curve
 goes on straight along its end tangent, so that letters which have run off the
-end still have a place that can be shown.
+end still have a place that can be shown. A curve on the side of a round part is
+closed on the part and not in the plane that the side is laid flat in: each lap of
+it lies where its `lap` carries the one before.
 """
 
 from __future__ import annotations
@@ -29,6 +31,7 @@ from numpy.typing import ArrayLike
 
 from ulvent.core.base.arrays import (
     Bends,
+    Matrices,
     Millimetres,
     Points,
     Radians,
@@ -56,6 +59,46 @@ class Frames:
     def normals(self) -> Vectors:
         """Unit vectors to the left of travel, (n, 2)."""
         return turned_left(self.tangents)
+
+
+@dataclass(frozen=True)
+class Lap:
+    """A turn, as a complex number of length one, and then a move, mm: where the next lap lies."""
+
+    turn: complex
+    move: complex
+
+    @property
+    def matrix(self) -> Matrices:
+        """The same as an affine map (2, 3)."""
+        turn, move = self.turn, self.move
+        return np.array([[turn.real, -turn.imag, move.real], [turn.imag, turn.real, move.imag]])
+
+    @property
+    def back(self) -> Lap:
+        """The way back to the lap before."""
+        turn = self.turn.conjugate()
+        return Lap(turn, -turn * self.move)
+
+    def carried(self, found: Frames, laps: Stations) -> Frames:
+        """Frames (n,) of the first lap, each carried on by whole `laps` (n,)."""
+        turns = self.turn**laps
+        if self.turn == 1.0:
+            moves = self.move * laps
+        else:
+            centre = self.move / (1.0 - self.turn)
+            moves = centre * (1.0 - turns)
+        points = _pairs(_complex(found.points) * turns + moves)
+        tangents = _pairs(_complex(found.tangents) * turns)
+        return Frames(points, tangents, found.curvatures, found.turnings)
+
+
+def _complex(vectors: Vectors) -> Any:
+    return vectors[:, 0] + 1j * vectors[:, 1]
+
+
+def _pairs(numbers: Any) -> Vectors:
+    return np.stack([numbers.real, numbers.imag], axis=1)
 
 
 @dataclass(frozen=True)
@@ -113,6 +156,16 @@ class Curve(ABC):
         return ()
 
     @property
+    def lap(self) -> Lap | None:
+        """Where a closed curve's next lap lies; none where it lies on the first."""
+        return None
+
+    @property
+    def encloses(self) -> bool:
+        """Whether it goes round an area of the plane; what is closed on a part only does not."""
+        return self.closed and self.lap is None
+
+    @property
     def corners(self) -> Corners:
         """Corners strictly inside the curve; see `seam_turn` for a closed one's seam."""
         return Corners.none()
@@ -133,6 +186,9 @@ class Curve(ABC):
             inside = np.clip(asked - laps * self.length, 0.0, self.length)
             found = self._frames(inside)
             turnings = found.turnings + laps * self.total_turning
+            lap = self.lap
+            if lap is not None and laps.any():
+                found = lap.carried(found, laps)
             return Frames(found.points, found.tangents, found.curvatures, turnings)
         inside = np.minimum(np.maximum(asked, 0.0), self.length)
         found = self._frames(inside)
@@ -164,8 +220,10 @@ class Curve(ABC):
         """Radians by which the tangent jumps at the seam; 0 on an open curve."""
         if not self.closed:
             return 0.0
-        ends = self._frames(np.array([0.0, self.length]))
-        (sx, sy), (ex, ey) = ends.tangents
+        (sx, sy), (ex, ey) = self._frames(np.array([0.0, self.length])).tangents
+        if self.lap is not None:
+            start = complex(sx, sy) * self.lap.turn
+            sx, sy = start.real, start.imag
         return float(np.arctan2(ex * sy - ey * sx, ex * sx + ey * sy))
 
     @cached_property

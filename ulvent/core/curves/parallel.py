@@ -22,7 +22,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Millimetres, Stations, rotated, turned_left
 from ulvent.core.base.tolerances import ARC_LENGTH, CORNER
-from ulvent.core.curves.curve import Corners, Curve, Frames
+from ulvent.core.curves.curve import Corners, Curve, Frames, Lap
 from ulvent.core.curves.fitted import fitted_segments
 from ulvent.core.curves.segments import Segment
 
@@ -101,6 +101,10 @@ class Parallel(Curve):
     @property
     def closed(self) -> bool:
         return self.base.closed
+
+    @property
+    def lap(self) -> Lap | None:
+        return self.base.lap
 
     def _reversed(self) -> Parallel:
         """The same spans the other way: nothing is searched for anew."""

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from ulvent.core.base.arrays import Floats, Point, Points, Stations
-from ulvent.core.curves.curve import Corners, Curve, Frames, at_corners
+from ulvent.core.curves.curve import Corners, Curve, Frames, Lap, at_corners
 from ulvent.core.curves.feet import nearest
 from ulvent.core.curves.section import stretch_of
 from ulvent.core.curves.segments import ArcSegment, Segment, as_point
@@ -38,6 +39,14 @@ class Placed(Curve):
     @property
     def closed(self) -> bool:
         return self._base.closed
+
+    @cached_property
+    def lap(self) -> Lap | None:
+        lap = self._base.lap
+        if lap is None:
+            return None
+        turn, move = complex(*self._turn[:, 0]), complex(*self._move)
+        return Lap(lap.turn, self._scale * turn * lap.move + move - lap.turn * move)
 
     @property
     def corners(self) -> Corners:

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import cmath
+import math
+
 from ulvent.core.base.arrays import Millimetres
 from ulvent.core.base.errors import CurveError
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.curves.chain import Chain
 from ulvent.core.curves.curve import Curve
+from ulvent.core.curves.placed import Placed
 from ulvent.core.curves.section import stretch_of
 
 
@@ -33,7 +37,11 @@ def section_of(curve: Curve, begin: Millimetres, end: Millimetres) -> Curve:
         return stretch_of(curve, first, min(last, length))
     if length - first <= JOINT:
         return stretch_of(curve, 0.0, last - length)
-    return Chain([stretch_of(curve, first, length), stretch_of(curve, 0.0, last - length)])
+    beyond = stretch_of(curve, 0.0, last - length)
+    if curve.lap is not None:
+        turned = math.degrees(cmath.phase(curve.lap.turn))
+        beyond = Placed(beyond, 1.0, turned, (curve.lap.move.real, curve.lap.move.imag))
+    return Chain([stretch_of(curve, first, length), beyond])
 
 
 def started_at(curve: Curve, station: Millimetres) -> Curve:
@@ -42,10 +50,12 @@ def started_at(curve: Curve, station: Millimetres) -> Curve:
     Raises
     ------
     CurveError
-        Of an open curve.
+        Of an open curve, and of one that is closed on a part only.
     """
     if not curve.closed:
         raise CurveError("only a closed guide can start elsewhere; use a part of it instead")
+    if curve.lap is not None:
+        raise CurveError("a line round a part begins at its back; slide the words along it instead")
     first = station % curve.length
     if min(first, curve.length - first) <= JOINT:
         return curve

@@ -29,6 +29,15 @@ from ulvent.core.base.inputs import Figure, Input
 from ulvent.core.base.remembered import remembered
 from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment
 from ulvent.core.guides.kind import DrawnFigure, beside
+from ulvent.core.guides.round_blanks import (
+    BandBlank,
+    RoundBlank,
+    SideBlank,
+    SignetBlank,
+    round_figures,
+    round_outlines,
+    round_words,
+)
 from ulvent.core.guides.shared_lines import arch_line, around, rectangle_line
 
 SHEETS: dict[str, tuple[float, float]] = {
@@ -127,7 +136,9 @@ class OutlineBlank(Model):
     source: Annotated[Text, Field(max_length=200)] = ""
 
 
-AnyBlank = DiscBlank | RingBlank | RectangleBlank | BannerBlank | TagBlank | OutlineBlank
+AnyBlank = (
+    DiscBlank | RingBlank | RectangleBlank | BannerBlank | TagBlank | OutlineBlank | RoundBlank
+)
 Blank = Annotated[AnyBlank, Field(discriminator="kind")]
 
 
@@ -251,6 +262,13 @@ def _box_words(blank: RectangleBlank | BannerBlank | TagBlank) -> str:
 _BOX = (Figure("width", "Width"), Figure("height", "Height"))
 _RADIUS = Figure("radius", "Corner radius")
 
+_BAND = (
+    Figure("inner", "Inner diameter"),
+    Figure("width", "Width"),
+    Figure("back_width", "Width at the back", empty="the same"),
+    Figure("thickness", "Thickness"),
+)
+
 BLANKS = {
     kind.name: kind
     for kind in (
@@ -298,6 +316,53 @@ BLANKS = {
             {"width": 90, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8},
             (*_BOX, _RADIUS, Figure("hole", "Hole"), Figure("hole_inset", "Hole from the end")),
             _drawn_box,
+        ),
+        BlankKind(
+            SideBlank,
+            round_outlines,
+            "the side of a cylinder or cone",
+            round_words,
+            {"diameter": 80, "height": 60},
+            (
+                Figure("diameter", "Diameter"),
+                Figure("top", "Diameter at the top", empty="the same"),
+                Figure("height", "Height"),
+            ),
+            round_figures,
+        ),
+        BlankKind(
+            BandBlank,
+            round_outlines,
+            "the outside of a band",
+            round_words,
+            {"inner": 18, "width": 8, "thickness": 1.8},
+            (
+                *_BAND,
+                Figure("back_thickness", "Thickness at the back", empty="the same"),
+                Figure("crown", "Crown across", empty="flat"),
+            ),
+            round_figures,
+        ),
+        BlankKind(
+            SignetBlank,
+            round_outlines,
+            "a signet ring",
+            round_words,
+            {
+                "head_width": 14,
+                "head_height": 12,
+                "inner": 18,
+                "width": 8,
+                "back_width": 4,
+                "thickness": 2,
+            },
+            (
+                Figure("head_width", "Width of the head"),
+                Figure("head_height", "Height of the head"),
+                Figure("rise", "Head stands out by"),
+                *_BAND,
+            ),
+            round_figures,
         ),
         BlankKind(OutlineBlank, _free, "an outline from a file", lambda _: "free outline"),
     )

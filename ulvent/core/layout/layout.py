@@ -119,7 +119,7 @@ class Layout:
         return absent, absent + there
 
     def _blank_bounds(self) -> list[Bounds]:
-        return [curve_bounds(outline) for outline in self.blank[:1]]
+        return [curve_bounds(outline) for outline in self.blank]
 
 
 def lay_out(piece: Piece, face_named: FaceNamed, in_hand: bool = False) -> Layout:

@@ -129,6 +129,15 @@ def layer_outputs(layout: Layout, ready: Prepared) -> list[OutputOrNone]:
     ]
 
 
+def made_layers(layout: Layout, ready: Prepared) -> list[Layer]:
+    """The layers of which something becomes."""
+    outputs = layer_outputs(layout, ready)
+    return [
+        layer for layer, output in zip(ready.layers, outputs, strict=True)
+        if output is not None and output != "none"
+    ]  # fmt: skip
+
+
 def _outputs(layout: Layout) -> dict[str, OutputOrNone]:
     """What becomes of the letters of each lettering."""
     return {

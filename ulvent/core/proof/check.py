@@ -21,9 +21,12 @@ from ulvent.core.recipe import PLAIN, Lettering, ToolSheet
 from ulvent.core.runs import Run
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region
+from ulvent.core.solids import MadeSolid
 from ulvent.core.stitches import Embroidery
 
-Stage = Literal["lettering", "piece", "layer", "layers", "sheet layer", "sheet", "run", "thread"]
+Stage = Literal[
+    "lettering", "piece", "layer", "layers", "sheet layer", "sheet", "run", "thread", "solid"
+]  # fmt: skip
 OtherFaces = Callable[[], Iterable[tuple[str, Face]]]
 """Gives all faces that could stand in for one another, with their ids."""
 
@@ -40,6 +43,8 @@ class Subject:
         what the machine does, where the piece has a run sheet
     embroidery
         what is sewn, where the piece says how
+    solid
+        the part, where the piece says what it becomes
     """
 
     layout: Layout
@@ -50,6 +55,13 @@ class Subject:
     sheet: ToolSheet = PLAIN
     run: Run | None = None
     embroidery: Embroidery | None = None
+    solid: MadeSolid | None = None
+
+    @property
+    def part(self) -> MadeSolid:
+        """The part, where that is looked at."""
+        assert self.solid is not None
+        return self.solid
 
     @property
     def going(self) -> Run:

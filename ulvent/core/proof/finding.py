@@ -10,7 +10,7 @@ from ulvent.core.base.arrays import Point
 from ulvent.core.proof.remedy import Remedy
 
 Severity = Literal["fault", "warning", "hint"]
-FindingUnit = Literal["mm", "mm²", "letters", "corners", "passes", "lines", "stitches"]
+FindingUnit = Literal["mm", "mm²", "letters", "corners", "passes", "lines", "stitches", "%"]
 
 
 class Finding(BaseModel):

@@ -8,21 +8,30 @@ from ulvent.core.base.arrays import Points
 from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import Curve
+from ulvent.core.guides.blanks import AnyBlank
+from ulvent.core.guides.round_blanks import RoundBlank
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import named_letters
 from ulvent.core.setting import Setting
-from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.shapes import Region, area_within, flat_contours, with_laps
 
 _MOST_PLACES = 40
 
 
 @remembered(32)
-def inside_of(outlines: tuple[Curve, ...]) -> Region:
-    """The area within the first outline and without the others, a little larger and coarser."""
-    outer, *holes = (Region.inside(curve) for curve in outlines)
-    area = outer.minus(Region.joined(holes)) if holes else outer
+def inside_of(outlines: tuple[Curve, ...], blank: AnyBlank | None = None) -> Region:
+    """The area within outlines, a little larger and coarser, with the laps of a round blank."""
+    area = past_the_seam(area_within(outlines), blank)
     return area.offset(2.0 * FITTING).simplified(FITTING)
+
+
+def past_the_seam(area: Region, blank: AnyBlank | None) -> Region:
+    """The area of a blank; with its laps, where it is the side of a round part."""
+    if not isinstance(blank, RoundBlank):
+        return area
+    lap = blank.round_side.lap
+    return with_laps(area, lap.matrix, lap.back.matrix)
 
 
 def leaving(check: Check, subject: Subject, shape: Region, name: str) -> list[Finding]:

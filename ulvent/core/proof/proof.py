@@ -15,6 +15,7 @@ from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.remedy import Remedy
 from ulvent.core.recipe import PLAIN, Accepted, ToolSheet
 from ulvent.core.runs import Run
+from ulvent.core.solids import MadeSolid
 from ulvent.core.stitches import Embroidery
 
 _FEWER = "fewer letters would do"
@@ -51,11 +52,12 @@ def prove(
     others: OtherFaces = tuple,
     run: Run | None = None,
     embroidery: Embroidery | None = None,
+    solid: MadeSolid | None = None,
 ) -> Proof:
     """Proof a prepared piece against all its tool sheets, or, where it has none, a plain one.
 
-    Faces of `others` are offered for missing letters. The run and the embroidery are looked at
-    where they are given.
+    Faces of `others` are offered for missing letters. The run, the embroidery and the part are
+    looked at where they are given.
     """
     whole = Subject(layout, others, ready)
     layers = [replace(whole, layer=layer) for layer in ready.layers]
@@ -75,6 +77,8 @@ def prove(
         findings += _look("run", [replace(whole, run=run)])
     if embroidery is not None:
         findings += _look("thread", [replace(whole, embroidery=embroidery)])
+    if solid is not None:
+        findings += _look("solid", [replace(whole, solid=solid)])
     held = _held(_once(findings), layout.piece.accepted)
     ranked = sorted(held, key=lambda finding: (finding.accepted, _RANK[finding.severity]))
     return Proof(ready, sheets, tuple(ranked))

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from ulvent.core.recipe.run_sheet import RunPass
 
 if TYPE_CHECKING:
     from ulvent.core.recipe.piece import Piece
+    from ulvent.core.recipe.sewing import Sewing
+    from ulvent.core.recipe.solid import Solid
 
 
 def without_lost_works(piece: Piece) -> Piece:
@@ -31,13 +33,13 @@ def without_lost_works(piece: Piece) -> Piece:
     return piece.model_copy(update={"run": run}) if run != piece.run else piece
 
 
-def without_lost_sewing(piece: Piece) -> Piece:
-    """A piece that says how letterings are sewn that are there."""
-    if piece.sewing is None:
-        return piece
+def without_lost_letterings(piece: Piece) -> Piece:
+    """A piece that says how letterings are sewn, or stand out of a part, that are there."""
     there = {lettering.id for lettering in piece.letterings}
-    kept = tuple(one for one in piece.sewing.letterings if one.of in there)
-    if len(kept) == len(piece.sewing.letterings):
-        return piece
-    sewing = piece.sewing.model_copy(update={"letterings": kept})
-    return piece.model_copy(update={"sewing": sewing})
+    changed: dict[str, Any] = {}
+    for name in ("sewing", "solid"):
+        recipe: Sewing | Solid | None = getattr(piece, name)
+        kept = tuple(one for one in recipe.letterings if one.of in there) if recipe else ()
+        if recipe is not None and len(kept) < len(recipe.letterings):
+            changed[name] = recipe.model_copy(update={"letterings": kept})
+    return piece.model_copy(update=changed) if changed else piece

@@ -20,14 +20,17 @@ from ulvent.core.guides.blanks import BLANKS, Blank
 from ulvent.core.guides.guide_recipe import GuideRecipe
 from ulvent.core.guides.kinds import KINDS, AnyGuide, Guide
 from ulvent.core.guides.scaling import real_figures
+from ulvent.core.recipe.belts import with_belts_of_the_blank
 from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
-from ulvent.core.recipe.lost_parts import without_lost_sewing, without_lost_works
+from ulvent.core.recipe.lost_parts import without_lost_letterings, without_lost_works
 from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
+from ulvent.core.recipe.name_list import NameList
 from ulvent.core.recipe.older import as_said_now
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.run_sheet import RunSheet
 from ulvent.core.recipe.sewing import Sewing
+from ulvent.core.recipe.solid import Solid
 from ulvent.core.recipe.tool_sheet import ToolSheet
 
 VERSION = 1
@@ -70,6 +73,10 @@ class Piece(Model):
         the passes of the machine; none: the plain ones
     sewing
         how it is sewn; none: on woven cotton, satin where strokes allow it
+    solid
+        the part that it becomes; none: a plate of its blank, its lettering raised
+    names
+        rows that fill the fields of its words
     lengths
         in what unit a person sees and types them; all that is kept is in mm
     accepted
@@ -90,6 +97,8 @@ class Piece(Model):
     lie: Lie = Lie()
     run: RunSheet | None = None
     sewing: Sewing | None = None
+    solid: Solid | None = None
+    names: NameList | None = None
     lengths: Literal["mm", "inch", "fraction"] = "mm"
     accepted: Annotated[tuple[Accepted, ...], Field(max_length=MOST_ACCEPTED)] = ()
 
@@ -137,10 +146,15 @@ class Piece(Model):
                 if kerf.of and kerf.of not in there["letters"]:
                     where = f"run.passes[{number}].kerf[{place}].of"
                     yield FieldProblem(where, f"there is no lettering “{kerf.of}”")
-        for index, sewn in enumerate(self.sewing.letterings if self.sewing else ()):
-            if sewn.of not in there["letters"]:
-                where = f"sewing.letterings[{index}].of"
-                yield FieldProblem(where, f"there is no lettering “{sewn.of}”")
+        named = {
+            "sewing": [one.of for one in self.sewing.letterings] if self.sewing else [],
+            "solid": [one.of for one in self.solid.letterings] if self.solid else [],
+        }
+        for name, letterings in named.items():
+            for index, of in enumerate(letterings):
+                if of not in there["letters"]:
+                    where = f"{name}.letterings[{index}].of"
+                    yield FieldProblem(where, f"there is no lettering “{of}”")
 
     @property
     def shapes(self) -> tuple[tuple[str, str | None], ...]:
@@ -193,7 +207,7 @@ def checked(changed: Piece, before: Piece) -> Piece:
     PieceError
         Naming every wrong field.
     """
-    changed = without_lost_sewing(without_lost_works(changed))
+    changed = without_lost_letterings(without_lost_works(changed))
     kept = {id(value) for _, value in before}
     kept.update(id(one) for one in (*before.guides, *before.letterings))
 
@@ -223,7 +237,7 @@ def parsed_lettering(recipe: dict[str, Any]) -> Lettering:
 
 def _validated(document: Any) -> Piece:
     try:
-        return _with_real_figures(Piece.model_validate(document))
+        return with_belts_of_the_blank(_with_real_figures(Piece.model_validate(document)))
     except ValidationError as error:
         raise PieceError([_problem(dict(detail)) for detail in error.errors()]) from error
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -13,7 +12,7 @@ from ulvent.core.base.fields import (
     Model,
     Text,
     ToolSize,
-    WrongRecipeError,
+    refuse_twice,
 )
 
 ClothName = Literal["woven-cotton", "knit", "felt", "canvas", "towelling"]
@@ -62,7 +61,7 @@ class SewnLettering(Model):
 
     @model_validator(mode="after")
     def _each_letter_once(self) -> Self:
-        _once([one.place for one in self.letters], "letters", "place")
+        refuse_twice([one.place for one in self.letters], "letters", "place")
         return self
 
 
@@ -157,16 +156,8 @@ class Sewing(Model):
 
     @model_validator(mode="after")
     def _each_once(self) -> Self:
-        _once([one.of for one in self.letterings], "letterings", "of")
-        _once(
+        refuse_twice([one.of for one in self.letterings], "letterings", "of")
+        refuse_twice(
             [f"{one.letter}” of “{one.face}" for one in self.corrections], "corrections", "letter"
         )
         return self
-
-
-def _once(names: Iterable[object], where: str, field: str) -> None:
-    seen: set[object] = set()
-    for index, name in enumerate(names):
-        if name in seen:
-            raise WrongRecipeError(f"{where}[{index}].{field}", f"“{name}” is there twice")
-        seen.add(name)

@@ -10,5 +10,16 @@ from ulvent.core.shapes.arcs import Arc, arc_of
 from ulvent.core.shapes.flat import flat_contours, outline_of
 from ulvent.core.shapes.refit import refitted, refitted_lines
 from ulvent.core.shapes.region import Region
+from ulvent.core.shapes.within import area_within, with_laps
 
-__all__ = ["Arc", "Region", "arc_of", "flat_contours", "outline_of", "refitted", "refitted_lines"]
+__all__ = [
+    "Arc",
+    "Region",
+    "arc_of",
+    "area_within",
+    "flat_contours",
+    "outline_of",
+    "refitted",
+    "refitted_lines",
+    "with_laps",
+]

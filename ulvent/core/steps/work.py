@@ -11,7 +11,7 @@ from ulvent.core.base.errors import FieldProblem
 from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.curves import Curve
-from ulvent.core.shapes import Region
+from ulvent.core.shapes import Region, area_within
 from ulvent.core.steps.cutout import Cutout, SingleLine
 
 if TYPE_CHECKING:
@@ -29,18 +29,16 @@ class Shapes:
     @cached_property
     def blank(self) -> Region:
         """The blank's area, without its holes; empty where there is no blank."""
-        if not self._blank:
-            return Region()
-        outer, *holes = (Region.inside(curve) for curve in self._blank)
-        return outer.minus(Region.joined(holes)) if holes else outer
+        return area_within(self._blank)
 
     def closed(self, shape: str | None, field: str) -> Region:
         """The area of a shape, the blank's for none; a problem where it is an open guide."""
         if shape is None:
             return self.blank
         curve = self.curves[shape]
-        if not curve.closed:
-            reason = f"the guide “{shape}” is open: it has no inside"
+        if not curve.encloses:
+            how = "is open" if not curve.closed else "goes round a part"
+            reason = f"the guide “{shape}” {how}: it has no inside"
             self.problems.append(FieldProblem(field, reason))
             return Region()
         return Region.inside(curve)

@@ -18,7 +18,7 @@ from ulvent.core.layout import Layout
 from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Group
 from ulvent.core.recipe.sewing import Sewing, SewnLettering
-from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.shapes import Region, area_within, flat_contours
 from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.middle_lines import middle_line
 from ulvent.core.stitches.applique import covered, edge_lines, tacked
@@ -318,11 +318,9 @@ class _Sewing:
         if wish is None or not self._layout.blank:
             return None
         matrix = self._piece.lie.matrix
-        outer, *holes = (Region.inside(curve) for curve in self._layout.blank)
         words = Region.joined(area for group in self.groups for area in _taken(group, wish.clear))
-        room = (
-            outer.minus(Region.joined(holes)).transformed(matrix).offset(-wish.clear).minus(words)
-        )
+        blank = area_within(self._layout.blank).transformed(matrix)
+        room = blank.offset(-wish.clear).minus(words)
         points = ground_line(room, wish.apart)
         if points is None:
             return None

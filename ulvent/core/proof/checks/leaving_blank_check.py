@@ -10,7 +10,9 @@ from ulvent.core.proof.leaving import inside_of, leaving
 def _look(subject: Subject) -> list[Finding]:
     if not subject.layout.blank:
         return []
-    return leaving(CHECK, subject, inside_of(subject.layout.blank), "the blank")
+    return leaving(
+        CHECK, subject, inside_of(subject.layout.blank, subject.layout.piece.blank), "the blank"
+    )
 
 
 CHECK = Check(

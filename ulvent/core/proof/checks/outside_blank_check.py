@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
+from ulvent.core.proof.leaving import past_the_seam
 from ulvent.core.proof.outside import outside
 
 
 def _look(subject: Subject) -> list[Finding]:
-    return outside(CHECK, subject, subject.ready.blank, "the blank")
+    area = past_the_seam(subject.ready.blank, subject.layout.piece.blank)
+    return outside(CHECK, subject, area, "the blank")
 
 
 CHECK = Check(

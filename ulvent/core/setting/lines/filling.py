@@ -28,7 +28,7 @@ _PITCH = 1.02
 def set_filled(lettering: Lettering, fill: Fill, given: Given) -> list[Setting]:
     """The words over all stretches that the inside of the guide has room for."""
     face, guide = given.face, given.standing.guide
-    if not guide.closed:
+    if not guide.encloses:
         raise wrong_field("fill", "needs a closed guide: an open one has no inside")
     scale = scale_of(lettering, face)
     # Tails of one line and heads of the next do not meet.

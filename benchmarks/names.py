@@ -1,0 +1,72 @@
+"""Rows a second of a list, with one process and with two, against a plain loop in one process.
+
+`python -m benchmarks.names [ROWS]`: a tag with an even name of about twelve letters and a border.
+"""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+import time
+from itertools import islice, product
+from pathlib import Path
+
+from tests.makings import document
+from ulvent.core.recipe import parse_piece
+from ulvent.core.series import Pattern, matched
+from ulvent.core.series.nested_sheets import Sheet, nested
+from ulvent.core.series.row_making import Series, made_row
+from ulvent.core.shapes import Region
+from ulvent.core.workshop import Workshop
+from ulvent.formats.every_format import every_format
+from ulvent.names_command import Order, make
+from ulvent.shipped_faces import shipped_face, shipped_faces
+
+FIRST = ("Ashmead", "Bramley", "Pitmaston", "Worcester", "Egremont", "Ribston", "Laxton", "Kidd")
+SECOND = ("Kernel", "Russet", "Pippin", "Orange", "Pearmain", "Spice", "Seedling", "Beauty")
+TAG = document(
+    blank={"kind": "tag", "width": 120, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8},
+    guides=[{"id": "g", "kind": "line", "length": 96, "centre": [6, -3]}], edge="cut",
+    letterings=[{"id": "w", "guide": "g", "text": "{name}", "face": "lato-bold", "height": 8,
+                 "at": 0.5, "at_in": "share", "align": "centre", "spacing": "even",
+                 "prepare": {"borders": [{"distance": 1.5}]}}],
+)  # fmt: skip
+
+
+def main() -> None:
+    count = int(sys.argv[1]) if len(sys.argv) > 1 else 128
+    names = [
+        f"{one} {two} {k}" for k, one, two in islice(product("abcdefgh", FIRST, SECOND), count)
+    ]
+    pattern = Pattern(parse_piece(TAG))
+    rows = matched([[name] for name in names], pattern.fields)
+    plain = _plain(Series(pattern, rows), rows.rows)
+    print(f"plain loop      {count / plain:6.1f} rows/s")
+    for processes in (1, 2):
+        with tempfile.TemporaryDirectory() as folder:
+            order = Order(pattern.piece.model_dump(mode="json"), rows, Path(folder), Path(folder))
+            begun = time.perf_counter()
+            make(order, lambda _: None, False, None, False, processes)
+            taken = time.perf_counter() - begun
+        rate, of_loop = count / taken, plain / taken
+        print(f"{processes} process(es)   {rate:6.1f} rows/s, {of_loop:.2f} of the loop")
+    tags = [Region.box((0.0, 0.0, 90.0, 40.0))] * 1000
+    begun = time.perf_counter()
+    found = nested(tags, Sheet(600, 400))
+    seconds = time.perf_counter() - begun
+    print(f"a thousand tags on {found.sheets} sheets, no fewer than {found.least}: {seconds:.2f} s")
+    print(f"{100 * found.filled:.0f} % of them used")
+
+
+def _plain(series: Series, rows: tuple[tuple[int, tuple[str, ...]], ...]) -> float:
+    workshop = Workshop(shipped_face, shipped_faces)
+    begun = time.perf_counter()
+    for number, cells in rows:
+        _, work = made_row(series, workshop, number, cells)
+        assert work is not None
+        every_format()["svg"](work)
+    return time.perf_counter() - begun
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,127 @@
+<script lang="ts">
+  /** The list: pasted or read, which column fills which field, and what it comes to. */
+  import { Checkbox } from 'carbon-components-svelte';
+  import { api, saying, type Piece } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
+  import { figure } from '../words/words';
+  import ListPane from '../shell/ListPane.svelte';
+  import type { Made } from './made.svelte';
+
+  type Names = NonNullable<Piece['names']>;
+
+  let { editor, made, names, onchange }: { editor: Editor; made: Made; names: Names; onchange: (names: Names) => void } = $props();
+
+  let pasted = $state('');
+  let said = $state('');
+  const FORMATS = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'dst', 'stl', '3mf'];
+
+  const scene = $derived(made.scene);
+  const kept = $derived(names.rows.filter((row) => !row.left_out).length - (scene?.empty.length ?? 0));
+  const unfit = $derived([...made.rows.values()].filter((one) => !one.fits && !names.rows[one.row]?.left_out).length);
+
+  async function read(body: Blob | string): Promise<void> {
+    const answer = await api
+      .POST('/api/names/read', {
+        params: { query: { field: scene?.fields ?? [] } },
+        body: body as unknown as string,
+        bodySerializer: (it) => it,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      })
+      .catch(() => undefined);
+    if (!answer?.data) {
+      editor.saying = saying(answer?.error);
+      return;
+    }
+    said = answer.data.said;
+    pasted = '';
+    const head = names.rows.length ? names.head : answer.data.head;
+    onchange({ ...names, head, rows: [...names.rows, ...answer.data.rows.map((cells) => ({ cells, left_out: false, heights: {} }))] });
+  }
+
+  async function take(format: string): Promise<void> {
+    await editor.finish();
+    if (editor.keeping.state === 'kept') location.assign(`/api/pieces/${editor.id}/names/${format}`);
+    else editor.saying = 'The files were not written, because the last change could not be kept.';
+  }
+
+  function chosen(event: Event): void {
+    const input = event.target as HTMLInputElement;
+    if (input.files?.[0]) void read(input.files[0]);
+    input.value = '';
+  }
+</script>
+
+<ListPane label="List"><div class="pane">
+  <h2>Names</h2>
+  {#if scene}
+    <p class="soft" aria-live="polite">
+      {#if !names.rows.length}
+        Each row of a list fills {scene.fields.map((one) => `{${one}}`).join(', ')}.
+      {:else}
+        {kept} {kept === 1 ? 'row' : 'rows'} · {made.busy ? `${made.done} made` : unfit ? `${unfit} do not fit` : 'all fit'}{#if scene.twice.length}&nbsp;· {scene.twice.length} twice{/if}{#if scene.empty.length}&nbsp;· {scene.empty.length} empty{/if}
+      {/if}
+    </p>
+    {#if scene.columns.length}
+      <p class="soft">Columns: {scene.columns.map((one) => (one ? `{${one}}` : 'not used')).join(', ')}.</p>
+    {/if}
+    {#if Object.keys(scene.heights).length}
+      <p class="soft">One height: {Object.entries(scene.heights).map(([id, height]) => `${scene.letterings[id]} ${figure(Number(height.toFixed(2)))} mm`).join(', ')}.</p>
+    {/if}
+  {/if}
+  <label class="soft" for="pasted">Rows, typed or pasted from a sheet</label>
+  <textarea id="pasted" rows="5" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>
+  <div class="row">
+    <button class="quiet" disabled={!pasted.trim()} onclick={() => void read(pasted)}>add these rows</button>
+    <label class="quiet file">from a file…<input type="file" accept=".csv,.tsv,.txt" onchange={chosen} /></label>
+    {#if names.rows.length}<button class="quiet" onclick={() => onchange({ ...names, rows: [], head: [] })}>empty the list</button>{/if}
+  </div>
+  {#if said}<p class="soft" role="status">{said}</p>{/if}
+  <Checkbox labelText="One height for all rows" checked={names.one_height} on:check={(event) => event.detail !== names.one_height && onchange({ ...names, one_height: event.detail })} />
+  {#if names.rows.length}
+    <h3>Take it away, a file each in a ZIP</h3>
+    <div class="row">
+      {#each FORMATS as format (format)}<button class="quiet" onclick={() => void take(format)}>{format.toUpperCase()}</button>{/each}
+    </div>
+    <p class="soft">Rows that do not fit are not written. Sheets, and lists of any length: <code>ulvent names</code>.</p>
+  {/if}
+</div></ListPane>
+
+<style>
+  textarea {
+    border: 0;
+    border-bottom: 1px solid var(--line-strong);
+    padding: 8px;
+    background: var(--sheet);
+    color: var(--ink);
+    font: inherit;
+    font-size: 13px;
+    resize: vertical;
+  }
+
+  .pane {
+    display: flex;
+    flex-direction: column;
+    gap: 6px;
+  }
+
+  .pane > :global(.bx--form-item) {
+    flex: none;
+  }
+
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px 8px;
+  }
+
+  .file input {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    opacity: 0;
+  }
+
+  .file:focus-within {
+    outline: 2px solid var(--verdigris);
+  }
+</style>

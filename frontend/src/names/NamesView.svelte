@@ -1,0 +1,72 @@
+<script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
+  import type { Piece } from '../api/client';
+  import type { Editor } from '../piece/editor.svelte';
+  import { pressed, type Keys } from '../shell/keys';
+  import Panes from '../shell/Panes.svelte';
+  import { Made } from './made.svelte';
+  import NameGrid from './NameGrid.svelte';
+  import NameListPane from './NameListPane.svelte';
+  import OneRow from './OneRow.svelte';
+
+  let { editor }: { editor: Editor } = $props();
+
+  type Names = NonNullable<Piece['names']>;
+  const NONE: Names = { head: [], rows: [], one_height: false };
+
+  const made = new Made();
+  onDestroy(() => made.close());
+  let chosen = $state<number>();
+  const names = $derived(editor.piece.names ?? NONE);
+
+  $effect(() => {
+    const { piece } = editor;
+    untrack(() => made.begin(piece));
+  });
+
+  function change(changed: Names): void {
+    editor.change({ names: changed.rows.length || changed.one_height ? changed : null });
+    editor.pauseThenFinish();
+  }
+
+  const step = (way: 1 | -1) => {
+    const next = chosen === undefined ? 0 : chosen + way;
+    if (next >= 0 && next < names.rows.length) chosen = next;
+  };
+  const keys: Keys = {
+    Escape: () => (chosen = undefined),
+    ArrowLeft: () => step(-1),
+    ArrowRight: () => step(1),
+  };
+</script>
+
+<svelte:window onkeydown={(event) => pressed(event, editor, keys)} />
+
+<Panes
+  label="Results"
+  wrong={made.wrong}
+  wrongTitle={made.scene ? 'The results are the last ones that could be made.' : 'There are no results.'}
+  waiting="Making the first rows"
+  shown={made.scene !== undefined}
+  saying={editor.saying}
+  onsaid={() => (editor.saying = '')}
+>
+  {#snippet left()}
+    <NameListPane {editor} {made} {names} onchange={change} />
+  {/snippet}
+  {#if made.scene && names.rows.length}
+    <NameGrid scene={made.scene} rows={made.rows} {names} {chosen} onsight={(rows) => made.want(rows)} onchoose={(row) => (chosen = row)} />
+  {:else if made.scene}
+    <p class="empty">No list yet. Write {made.scene.fields.map((one) => `{${one}}`).join(', ') || '{name}'} in the words of a lettering, and paste the names at the left.</p>
+  {/if}
+  {#snippet right()}
+    <OneRow scene={made.scene} {names} made={chosen === undefined ? undefined : made.rows.get(chosen)} row={chosen} onchange={change} />
+  {/snippet}
+</Panes>
+
+<style>
+  .empty {
+    margin: 24px;
+    color: var(--ink-soft);
+  }
+</style>

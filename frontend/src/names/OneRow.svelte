@@ -1,0 +1,87 @@
+<script lang="ts">
+  /** One row: its cells, what came of it, and what it has for itself. */
+  import { Checkbox, TextInput } from 'carbon-components-svelte';
+  import type { MadeName, NamesScene, Piece } from '../api/client';
+  import LengthField from '../parts/LengthField.svelte';
+  import { figure } from '../words/words';
+
+  type Names = NonNullable<Piece['names']>;
+  type Row = Names['rows'][number];
+
+  interface Props {
+    scene: NamesScene | undefined;
+    names: Names;
+    made: MadeName | undefined;
+    row: number | undefined;
+    onchange: (names: Names) => void;
+  }
+
+  let { scene, names, made, row, onchange }: Props = $props();
+
+  const one = $derived(row === undefined ? undefined : names.rows[row]);
+  const alike = $derived(made && !made.fits ? made.reason : '');
+
+  function change(changed: Partial<Row>): void {
+    if (row === undefined || !one) return;
+    onchange({ ...names, rows: names.rows.map((old, at) => (at === row ? { ...old, ...changed } : old)) });
+  }
+
+  function cell(at: number, text: string): void {
+    const cells = [...one!.cells];
+    while (cells.length <= at) cells.push('');
+    cells[at] = text;
+    change({ cells });
+  }
+
+  function height(lettering: string, value: number | null): void {
+    const heights = { ...one!.heights };
+    if (value === null) delete heights[lettering];
+    else heights[lettering] = value;
+    change({ heights });
+  }
+
+  const rounded = (mm: number) => figure(Number(mm.toFixed(2)));
+</script>
+
+<aside class="right" aria-label="Particulars">
+  {#if scene && one && row !== undefined}
+    <h2 class="particulars">Row {row + 1}</h2>
+    <div class="fields particulars">
+      {#each scene.columns as column, at (at)}
+        <TextInput size="sm" labelText={column ? `{${column}}` : 'not used'} value={one.cells[at] ?? ''} on:change={(event) => cell(at, String(event.detail ?? ''))} />
+      {/each}
+      {#if alike}<p class="wrong">{alike}</p>{/if}
+      {#each made?.warnings ?? [] as warning (warning)}<p class="soft">{warning}</p>{/each}
+      {#each made?.figures ?? [] as [lettering, high, gap, room] (lettering)}
+        <LengthField label={`Height of ${scene.letterings[lettering]}`} value={one.heights?.[lettering] ?? null} empty={`${rounded(high)}, as the piece says`} onset={(value) => height(lettering, value)} onclear={() => height(lettering, null)} />
+        <p class="soft">{rounded(high)} mm high{gap ? `, ${rounded(gap)} mm added to gaps` : ''}, {room < 0 ? `${rounded(-room)} mm too long` : `${rounded(room)} mm of room`}</p>
+      {/each}
+      <Checkbox labelText="left out" checked={one.left_out} on:check={(event) => event.detail !== one.left_out && change({ left_out: event.detail })} />
+      <button class="quiet" onclick={() => onchange({ ...names, rows: names.rows.filter((_, at) => at !== row) })}>remove this row</button>
+    </div>
+  {:else}
+    <h2 class="particulars">A row</h2>
+    <p class="soft pad">Choose a result to change its words, or give it a height of its own.</p>
+  {/if}
+</aside>
+
+<style>
+  .soft,
+  .wrong {
+    margin: 0;
+    font-size: 12px;
+  }
+
+  .soft {
+    color: var(--ink-soft);
+  }
+
+  .wrong {
+    border-left: 3px solid var(--brick);
+    padding-left: 8px;
+  }
+
+  .pad {
+    padding: 0 16px;
+  }
+</style>

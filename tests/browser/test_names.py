@@ -1,0 +1,86 @@
+"""Names by hand: a list pasted, rows that do not fit mended, one changed by itself, taken away."""
+
+from __future__ import annotations
+
+import io
+import re
+import unittest
+import zipfile
+
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.application import LetteringTest
+
+TAG = {"kind": "tag", "width": 90, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8}
+LINE = {"id": "line", "kind": "line", "length": 62, "centre": [6, -3]}
+WORDS = {"id": "name", "guide": "line", "text": "{name}", "face": "lato-bold", "height": 8,
+         "at": 0.5, "at_in": "share", "align": "centre", "spacing": "even"}  # fmt: skip
+LONG = ["Old Ribbed Russet of Quillmere Mere", "A Very Long Perry Pear Indeed"]
+
+
+class Names(LetteringTest):
+    def pattern(self) -> tuple[Page, str]:
+        page, piece = self.opened(title="Tree tag", blank=TAG, guides=[LINE], letterings=[WORDS])
+        page.get_by_role("link", name="Names", exact=True).click()
+        expect(page.get_by_role("heading", name="Names", exact=True)).to_be_visible()
+        return page, piece
+
+    def paste(self, page: Page, names: list[str]) -> None:
+        page.get_by_label("Rows, typed or pasted from a sheet").fill("\n".join(names))
+        page.get_by_role("button", name="add these rows").click()
+
+    def cells(self, page: Page) -> Locator:
+        return page.locator("main .cell")
+
+    def said(self, page: Page) -> Locator:
+        return page.get_by_role("complementary", name="List").locator("p").first
+
+    def test_forty_names_of_which_two_do_not_fit(self) -> None:
+        page, piece = self.pattern()
+        forty = [f"Tree {number}" for number in range(1, 39)]
+        self.paste(page, [*forty[:20], *LONG, *forty[20:]])
+        expect(self.said(page)).to_have_text(re.compile("40 rows · 2 do not fit"), timeout=90_000)
+        # They come first, with the reason.
+        for place in range(2):
+            expect(self.cells(page).nth(place)).to_contain_text("do not fit")
+        expect(self.cells(page).nth(2)).to_contain_text("Tree 1")
+        # A row of its own height fits, and stays so while others change.
+        self.cells(page).first.click()
+        field = page.get_by_role("textbox", name=re.compile("^Height of"))
+        field.fill("2.2")
+        field.press("Enter")
+        expect(self.said(page)).to_have_text(re.compile("1 do not fit"), timeout=90_000)
+        self.cells(page).first.click()
+        words = page.get_by_role("textbox", name="{name}", exact=True)
+        words.fill("Perry Pear")
+        words.press("Tab")
+        expect(self.said(page)).to_have_text(re.compile("40 rows · all fit"), timeout=90_000)
+        self.eventually(lambda: any(row["heights"] for row in self.stored(piece)["names"]["rows"]))
+        with page.expect_download() as taken:
+            page.get_by_role("button", name="SVG", exact=True).click()
+        with zipfile.ZipFile(io.BytesIO(taken.value.path().read_bytes())) as package:
+            files = package.namelist()
+        self.assertEqual((len(files), files[0]), (40, "001-Tree-1.svg"))
+
+    def test_a_list_is_undone_as_everything_and_there_when_the_page_comes_back(self) -> None:
+        page, piece = self.pattern()
+        self.paste(page, ["name", "Ann", "Bea", "", "Ann"])
+        expect(self.said(page)).to_have_text(re.compile("3 rows · all fit.*1 twice"))
+        self.eventually(lambda: len((self.stored(piece)["names"] or {"rows": []})["rows"]) == 3)
+        page.reload()
+        expect(self.cells(page)).to_have_count(3)
+        page.get_by_role("button", name="Undo").click()
+        self.eventually(lambda: self.stored(piece)["names"] is None)
+
+    def test_a_field_without_a_column_says_which(self) -> None:
+        page, _ = self.opened(
+            title="Tag", blank=TAG, guides=[LINE],
+            letterings=[{**WORDS, "text": "{name} of {town}"}],
+        )  # fmt: skip
+        page.get_by_role("link", name="Names", exact=True).click()
+        self.paste(page, ["name", "Ann"])
+        expect(page.get_by_text("no column is for {town}")).to_be_visible()
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,156 @@
+"""`ulvent names`: lists from a shell, as a process of its own."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import shutil
+import subprocess
+import sys
+import tempfile
+import unittest
+import zipfile
+from pathlib import Path
+
+import trimesh
+from defusedxml import ElementTree
+
+from tests.makings import document
+from ulvent.core.series import matched
+from ulvent.formats.words_file import read_table
+from ulvent.names_command import Order, make
+
+ULVENT = Path(sys.executable).with_name("ulvent")
+SVG = "{http://www.w3.org/2000/svg}"
+TAG = {"kind": "tag", "width": 90, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8}
+PATTERN = document(
+    blank=TAG, edge="cut", title="Tag",
+    guides=[{"id": "g", "kind": "line", "length": 60, "centre": [6, -3]}],
+    letterings=[{"id": "w", "guide": "g", "text": "{name}", "face": "lato-bold", "height": 8,
+                 "at": 0.5, "at_in": "share", "align": "centre", "spacing": "even"}],
+)  # fmt: skip
+NAMES = [
+    "name",
+    "Ann",
+    "O’Neill",
+    "Łukasz",
+    "",
+    "a name far too long to go on any tag at all",
+    "Ann",
+]
+
+
+class Names(unittest.TestCase):
+    def setUp(self) -> None:
+        self.folder = Path(tempfile.mkdtemp(prefix="ulvent-names-"))
+        self.addCleanup(shutil.rmtree, self.folder)
+        (self.folder / "tag.ulvent.json").write_text(json.dumps(PATTERN), encoding="utf-8")
+        (self.folder / "list.csv").write_text("\n".join(NAMES), encoding="utf-8")
+
+    def names(self, *more: str, out: str = "out") -> subprocess.CompletedProcess[str]:
+        return subprocess.run(
+            [ULVENT, "names", "tag.ulvent.json", "list.csv", "--out", out, *more],
+            cwd=self.folder, capture_output=True, text=True, check=False,
+        )  # fmt: skip
+
+    def files(self, out: str = "out") -> dict[str, bytes]:
+        return {one.name: one.read_bytes() for one in sorted((self.folder / out).iterdir())}
+
+    def titles(self, data: bytes) -> list[str]:
+        return [one.text or "" for one in ElementTree.fromstring(data).iter(f"{SVG}title")]
+
+    def test_a_file_for_each_row_with_its_words_as_they_were_typed(self) -> None:
+        answer = self.names()
+        self.assertEqual(answer.returncode, 1, answer.stderr)
+        files = self.files()
+        self.assertEqual(list(files), ["001-Ann.svg", "002-ONeill.svg", "003-Łukasz.svg",
+                                       "006-Ann.svg"])  # fmt: skip
+        self.assertEqual(self.titles(files["002-ONeill.svg"])[0], "O’Neill")
+        for said in ("4 of 5 rows written, 1 not fitting", "1 empty: 4", "1 twice: 6",
+                     "5 “a name far too long"):  # fmt: skip
+            self.assertIn(said, answer.stdout)
+        # The same as an export of the piece with that name in its words, but for the title.
+        single = {**PATTERN, "title": "O’Neill"}
+        single["letterings"] = [{**PATTERN["letterings"][0], "text": "O’Neill"}]
+        (self.folder / "one.ulvent.json").write_text(json.dumps(single), encoding="utf-8")
+        subprocess.run(
+            [ULVENT, "export", "one.ulvent.json", "one.svg"], cwd=self.folder, check=True
+        )
+        self.assertEqual((self.folder / "one.svg").read_bytes(), files["002-ONeill.svg"])
+
+    def test_rows_that_do_not_fit_are_written_where_they_are_wanted_anyway(self) -> None:
+        answer = self.names("--anyway")
+        self.assertEqual((answer.returncode, len(self.files())), (1, 5))
+
+    def test_one_zip_and_other_formats(self) -> None:
+        self.names("--zip", "--format", "stl")
+        (packed,) = self.files().values()
+        with zipfile.ZipFile(io.BytesIO(packed)) as package:
+            self.assertEqual(len(package.namelist()), 4)
+            part = trimesh.load(io.BytesIO(package.read("001-Ann.stl")), file_type="stl")
+        self.assertTrue(part.is_watertight)
+
+    def test_numbers_that_are_counted(self) -> None:
+        answer = subprocess.run(
+            [ULVENT, "names", "tag.ulvent.json", "08-11", "--out", "counted"],
+            cwd=self.folder, capture_output=True, text=True, check=False,
+        )  # fmt: skip
+        self.assertEqual(answer.returncode, 0, answer.stderr)
+        titles = [self.titles(data)[0] for data in self.files("counted").values()]
+        self.assertEqual(titles, ["08", "09", "10", "11"])
+
+    def test_sheets_hold_every_part_once(self) -> None:
+        answer = self.names("--sheets", "210x100")
+        files = self.files()
+        self.assertEqual(list(files), ["cutting-list.pdf", "sheet-001.svg"])
+        self.assertIn("4 parts on 1 sheet", answer.stdout)
+        titles = self.titles(files["sheet-001.svg"])
+        for name in ("Ann", "O’Neill", "Łukasz"):
+            self.assertIn(name, titles)
+        root = ElementTree.fromstring(files["sheet-001.svg"])
+        self.assertEqual((root.get("width"), root.get("height")), ("210mm", "100mm"))
+
+    def test_the_same_bytes_however_many_work_at_it(self) -> None:
+        """In this process, and by two others that hand their rows back as they come."""
+        self.names(out="once")
+        rows = matched(read_table((self.folder / "list.csv").read_bytes()).rows, ["name"])
+        (self.folder / "again").mkdir()
+        order = Order(PATTERN, rows, self.folder, self.folder / "again")
+        said: list[str] = []
+        self.assertEqual(make(order, said.append, False, None, False, 2), 1)
+        self.assertIn("4 of 5 rows written, 1 not fitting", said)
+        self.assertEqual(self.files("once"), self.files("again"))
+
+    def test_wrong_lists_and_words_are_refused_in_one_line(self) -> None:
+        for wrong, words in (
+            (["--format", "doc"], "--format"),
+            (["--sheets", "wide"], "--sheets"),
+            (["--sheets", "20x20"], "does not go on"),
+        ):
+            answer = self.names(*wrong)
+            with self.subTest(words):
+                self.assertEqual((answer.returncode, len(answer.stderr.splitlines())), (2, 1))
+                self.assertIn(words, answer.stderr)
+        (self.folder / "list.csv").write_text('"open', encoding="utf-8")
+        self.assertEqual(self.names().returncode, 2)
+
+
+class Tables(unittest.TestCase):
+    def test_rfc_4180_and_the_standard_library_agree(self) -> None:
+        """RFC 4180, section 2: quotes, separators and line breaks within a field."""
+        text = '"aaa","b\r\nbb","ccc"\r\nzzz,yyy,xxx\r\n"a""b", c ,\r\n'
+        rows = list(csv.reader(io.StringIO(text, newline="")))
+        wanted = [[cell.replace("\r\n", "\n") for cell in row] for row in rows]
+        self.assertEqual(read_table(text.encode()).rows, wanted)
+
+    def test_encodings_are_found_and_said(self) -> None:
+        russian = "имя\nАнна Каренина\nКонстантин Левин\nАлексей Вронский\nСтепан Облонский\n"
+        for text, encoding in (
+            ("Łódź\n", "utf-8"), ("Łódź\n", "utf-16"), ("José\n", "cp1252"),
+            (russian * 3, "cp1251"),
+        ):  # fmt: skip
+            found = read_table(text.encode(encoding))
+            with self.subTest(encoding):
+                self.assertEqual(found.rows[0][0], text.splitlines()[0])
+                self.assertEqual(found.encoding, encoding)

@@ -1,0 +1,105 @@
+"""What comes of a row: the piece with its words, the figures its fits came to, what is wrong."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from ulvent.core.recipe import Piece
+from ulvent.core.workshop import Workpiece
+
+
+class LetteringFigures(NamedTuple):
+    """What a lettering came to.
+
+    height, width
+        mm, and a factor
+    gap
+        mm added to each gap
+    room
+        left over, mm; less than nothing where it does not fit
+    """
+
+    lettering: str
+    height: float
+    width: float
+    gap: float
+    room: float
+
+
+@dataclass(frozen=True)
+class Result:
+    """What came of a row.
+
+    faults, warnings
+        in words, those that are not accepted
+    """
+
+    figures: tuple[LetteringFigures, ...]
+    faults: tuple[str, ...]
+    warnings: tuple[str, ...]
+
+    @property
+    def fits(self) -> bool:
+        return not self.faults
+
+
+def result_of(work: Workpiece) -> Result:
+    """What came of a piece.
+
+    Raises
+    ------
+    PieceError
+        As laying it out, preparing it and its proof do.
+    """
+    findings = [one for one in work.proof.findings if not one.accepted]
+    return Result(
+        tuple(_figures(work)),
+        tuple(one.message for one in findings if one.severity == "fault"),
+        tuple(one.message for one in findings if one.severity == "warning"),
+    )
+
+
+def _figures(work: Workpiece) -> Iterable[LetteringFigures]:
+    for lettering in work.solved.letterings:
+        lines = work.layout.lines_of(lettering.id)
+        room = min((float(line.room) for line in lines), default=0.0)
+        yield LetteringFigures(
+            lettering.id,
+            round(lettering.height, 4),
+            round(lettering.width, 4),
+            round(lettering.tracking, 4),
+            round(room, 4) if np.isfinite(room) else 0.0,
+        )
+
+
+def one_height(
+    pattern: Piece, pieces: Iterable[Piece], solved: Callable[[Piece], Piece]
+) -> dict[str, float]:
+    """The height with which all rows fit, of each lettering whose height is fitted: the least one.
+
+    solved
+        gives a piece with the figures that its fits come to
+    """
+    fitted = {one.id for one in pattern.letterings if one.fit and one.fit.kind == "height"}
+    least: dict[str, float] = {}
+    for piece in pieces if fitted else ():
+        for lettering in solved(piece).letterings:
+            if lettering.id in fitted:
+                height = least.get(lettering.id, lettering.height)
+                least[lettering.id] = min(height, lettering.height)
+    return least
+
+
+def with_heights(piece: Piece, heights: Mapping[str, float]) -> Piece:
+    """A piece whose letterings have heights of their own in place of fits."""
+    letterings = tuple(
+        one.model_copy(update={"height": heights[one.id], "fit": None})
+        if one.id in heights
+        else one
+        for one in piece.letterings
+    )
+    return piece.model_copy(update={"letterings": letterings})

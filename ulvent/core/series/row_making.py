@@ -1,0 +1,85 @@
+"""Rows of a list made into pieces, one by one: the same from the page and from a shell."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+
+from ulvent.core.base.errors import PieceError
+from ulvent.core.recipe import Piece
+from ulvent.core.series.matched import Matched, title_of
+from ulvent.core.series.pattern import Pattern
+from ulvent.core.series.results import Result, result_of, with_heights
+from ulvent.core.workshop import Workpiece, Workshop
+
+_LONGEST_NAME = 80
+
+
+@dataclass(frozen=True)
+class Series:
+    """A pattern, a list that fills it, and what is the same for all of its rows.
+
+    heights
+        of letterings that have one height in all rows, mm
+    """
+
+    pattern: Pattern
+    list: Matched
+    heights: Mapping[str, float] = field(default_factory=dict)
+
+    def piece(self, cells: Sequence[str]) -> Piece:
+        """The piece of a row.
+
+        Raises
+        ------
+        PieceError
+            As `Pattern.filled` does.
+        """
+        piece = self.pattern.filled(self.list.words(cells), title_of(cells))
+        return with_heights(piece, self.heights) if self.heights else piece
+
+
+@dataclass(frozen=True)
+class MadeRow:
+    """A row that was made.
+
+    wrong
+        why there is nothing of it, in words; empty where there is something
+    """
+
+    number: int
+    title: str
+    result: Result | None
+    wrong: str = ""
+
+    @property
+    def fits(self) -> bool:
+        return self.result is not None and self.result.fits
+
+    @property
+    def reason(self) -> str:
+        """Why it does not fit, in words."""
+        if self.result is None:
+            return self.wrong
+        return self.result.faults[0] if self.result.faults else ""
+
+
+def made_row(
+    series: Series, workshop: Workshop, number: int, cells: Sequence[str]
+) -> tuple[MadeRow, Workpiece | None]:
+    """A row, fitted, prepared and proofed."""
+    title = title_of(cells)
+    try:
+        work = workshop.in_passing(series.piece(cells))
+        return MadeRow(number, title, result_of(work)), work
+    except PieceError as error:
+        return MadeRow(number, title, None, str(error)), None
+
+
+def file_name(asked: str, number: int, title: str, rows: int) -> str:
+    """A file's name for a row: `{number}` with leading zeros, and `{words}`; without an ending."""
+    digits = max(len(str(rows)), 3)
+    named = asked.replace("{number}", f"{number:0{digits}d}").replace("{words}", title)
+    plain = re.sub(r"[^\w.-]+", "-", re.sub("['’]", "", named)).strip("-.")
+    return plain[:_LONGEST_NAME].rstrip("-.") or f"{number:0{digits}d}"

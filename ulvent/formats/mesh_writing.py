@@ -1,0 +1,54 @@
+"""Meshes as STL and OBJ, mm."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ulvent.core.base.arrays import Floats
+from ulvent.core.solids import MadeSolid
+
+_HEAD = 80
+_TOLD_APART = 16
+"""Steps by which corners are told apart."""
+_TRIANGLE = np.dtype([("normal", "<f4", 3), ("corners", "<f4", (3, 3)), ("spare", "<u2")])
+
+
+def stl(solid: MadeSolid) -> bytes:
+    """Binary STL: a head of 80 bytes, a count, 50 bytes a triangle; it does not say its unit."""
+    triangles = [_in_single(mesh.vertices)[mesh.triangles] for mesh in solid.meshes]
+    corners = np.concatenate(triangles)
+    a, b, c = corners.astype(float).transpose(1, 0, 2)
+    normals = np.cross(b - a, c - a)
+    lengths = np.sqrt((normals**2).sum(axis=1, keepdims=True))
+    records = np.zeros(len(corners), dtype=_TRIANGLE)
+    records["normal"] = normals / np.where(lengths == 0.0, 1.0, lengths)
+    records["corners"] = corners
+    head = b"Ulvent, mm".ljust(_HEAD, b" ")
+    return head + np.uint32(len(records)).tobytes() + records.tobytes()
+
+
+def _in_single(vertices: Floats) -> Floats:
+    """Vertices in single precision; those that would be one there are told apart by the least step.
+
+    Who reads the file knows which corners are one by their being equal.
+    """
+    found = vertices.astype("<f4")
+    for _ in range(_TOLD_APART):
+        _, first = np.unique(found, axis=0, return_index=True)
+        again = np.setdiff1d(np.arange(len(found)), first)
+        if not len(again):
+            break
+        found[again, 0] = np.nextafter(found[again, 0], np.float32(np.inf))
+    return found
+
+
+def obj(solid: MadeSolid) -> bytes:
+    """Wavefront OBJ: an object a mesh."""
+    lines = ["# Ulvent, mm"]
+    before = 1
+    for mesh in solid.meshes:
+        lines.append(f"o {'_'.join(mesh.name.split()) or 'part'}")
+        lines += [f"v {x:.6f} {y:.6f} {z:.6f}" for x, y, z in mesh.vertices.tolist()]
+        lines += [f"f {a} {b} {c}" for a, b, c in (mesh.triangles + before).tolist()]
+        before += len(mesh.vertices)
+    return ("\n".join(lines) + "\n").encode()

@@ -1,0 +1,15 @@
+"""Parts as GLB."""
+
+from __future__ import annotations
+
+from ulvent.core.workshop import Workpiece
+from ulvent.formats.format import SolidFormat
+
+
+def _write(work: Workpiece) -> bytes:
+    from ulvent.formats.glb_writing import glb
+
+    return glb(work.solid)
+
+
+FORMAT = SolidFormat("glb", "GLB, to be shown", "model/gltf-binary", 40, _write)

@@ -1,0 +1,264 @@
+"""Routes for names: what comes of the rows of a piece's list, and their files.
+
+The page asks for a few rows at a time, those in sight first, so that no question takes long.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, Annotated, Any, Literal
+from uuid import UUID
+
+from cachetools import LRUCache
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import BaseModel, Field
+from starlette.concurrency import run_in_threadpool
+
+from ulvent.core.base.arrays import Bounds
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.layout.names import lettering_names
+from ulvent.core.recipe import Piece, parse_piece
+from ulvent.core.recipe.name_list import MOST_ROWS, NameList
+from ulvent.core.series import Matched, Pattern, matched, one_height
+from ulvent.core.series.matched import matched_head
+from ulvent.core.series.results import LetteringFigures
+from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
+from ulvent.core.workshop import Workpiece, document_hash
+from ulvent.formats.every_format import every_format
+from ulvent.formats.packed import packed
+from ulvent.formats.svg_data import curve_data, outline_data
+from ulvent.formats.words_file import read_table
+from ulvent.web.bench import LATER, Bench, TheWork
+from ulvent.web.bodies import A_FILE
+from ulvent.web.problems import Problem
+from ulvent.web.shelf_routes import Shelf, download
+
+router = APIRouter(tags=["names"], responses={422: {"model": Problem}})
+
+MOST_AT_ONCE = 20
+MOST_IN_A_ZIP = 200
+if TYPE_CHECKING:
+    FormatName = str
+else:
+    FormatName = Literal[tuple(every_format())]
+
+
+class NameTable(BaseModel):
+    """A list that was read.
+
+    said
+        how it was read, in words
+    """
+
+    head: list[str]
+    rows: list[list[str]]
+    said: str
+
+
+class NamesRequest(BaseModel):
+    """A piece with its list, and which of its rows are asked for, from 0."""
+
+    piece: dict[str, Any]
+    rows: Annotated[list[int], Field(max_length=MOST_AT_ONCE)] = []
+
+
+class MadeName(BaseModel):
+    """What came of a row.
+
+    picture
+        its letters as path data, y down, in the box of all rows' blank
+    """
+
+    row: int
+    title: str
+    fits: bool
+    reason: str
+    warnings: list[str]
+    figures: list[tuple[str, float, float, float]]
+    picture: str
+
+
+class NamesScene(BaseModel):
+    """A list as it fills a piece.
+
+    fields, columns
+        of the piece, and the field of each column
+    letterings
+        their names by their ids
+    empty, twice
+        rows that say nothing, and those that say what one before them does
+    heights
+        of letterings that have one in all rows
+    box, blank
+        what pictures lie in, and the blank's edge as path data
+    """
+
+    fields: list[str]
+    columns: list[str]
+    letterings: dict[str, str]
+    empty: list[int]
+    twice: list[int]
+    heights: dict[str, float]
+    box: Bounds
+    blank: str
+    made: list[MadeName]
+
+
+@router.post("/api/names/read", openapi_extra=A_FILE)
+async def names_read(
+    request: Request, field: Annotated[list[str] | None, Query(max_length=100)] = None
+) -> NameTable:
+    """A list from a file or what was pasted (CSV or TSV); nothing is kept.
+
+    field
+        of the piece, again and again: a first line that names one is the head
+    """
+    found = await run_in_threadpool(read_table, await request.body())
+    rows = [row for row in found.rows if any(cell.strip() for cell in row)]
+    head = rows.pop(0) if rows and matched_head(rows[0], field or ()) else []
+    if len(rows) > MOST_ROWS:
+        reason = f"has {len(rows)} rows; a piece keeps {MOST_ROWS}, `ulvent names` takes 50,000"
+        raise wrong_field("list", reason)
+    separators = {",": "commas", ";": "semicolons", "\t": "tabs"}
+    said = f"{len(rows)} rows, {found.encoding}, {separators[found.separator]} between cells"
+    return NameTable(head=head, rows=rows, said=said)
+
+
+@router.post("/api/names", response_model=NamesScene)
+def names(request: NamesRequest, work: TheWork) -> Response:
+    """What comes of some rows of a piece's list."""
+    return work.json(_scene, request, seconds=LATER, patient=True)
+
+
+@router.get("/api/pieces/{piece_id}/names/{format}", response_class=Response)
+def names_zip(
+    pieces: Shelf,
+    work: TheWork,
+    piece_id: UUID,
+    format: FormatName,
+    anyway: Annotated[bool, Query()] = False,
+) -> Response:
+    """All rows of a piece's list that fit, a file each, in one ZIP."""
+    piece = pieces.get(piece_id).piece
+    data = work.done(_packed, piece, format, anyway, seconds=LATER, patient=True)
+    return download(data, f"{piece.title} names", ".zip", "application/zip")
+
+
+_HEIGHTS: LRUCache[str, dict[str, float]] = LRUCache(8)
+"""The one height of all rows, of the lists that were asked for last: it takes a fit for each."""
+
+
+class _Listed:
+    """A piece's list, matched to its fields."""
+
+    def __init__(self, bench: Bench, piece: Piece) -> None:
+        self._bench = bench
+        self.recipe = piece.names or NameList()
+        self.pattern = Pattern(piece.model_copy(update={"names": None}))
+        table = [list(row.cells) for row in self.recipe.rows]
+        if self.recipe.head:
+            table.insert(0, list(self.recipe.head))
+        self.list: Matched = matched(table, self.pattern.fields)
+        self.series = Series(self.pattern, self.list)
+        # Rows are counted without a head that was found in the first of them.
+        self.first = 1 if self.list.head and not self.recipe.head else 0
+        if self.recipe.one_height:
+            key = document_hash(piece)
+            if key not in _HEIGHTS:
+                pieces = (self.series.piece(cells) for _, cells in self.list.rows)
+                _HEIGHTS[key] = one_height(self.pattern.piece, pieces, self._solved)
+            self.series = Series(self.pattern, self.list, _HEIGHTS[key])
+
+    def _solved(self, piece: Piece) -> Piece:
+        return self._bench.workshop.in_passing(piece).solved
+
+    def made(self, index: int) -> tuple[MadeRow, Workpiece | None]:
+        """What comes of a row, from 0, with the heights that it has alone."""
+        row = self.recipe.rows[index]
+        series = self.series
+        if row.heights:
+            own = {**series.heights, **row.heights}
+            series = Series(self.pattern, self.list, own)
+        return made_row(series, self._bench.workshop, index + 1 - self.first, row.cells)
+
+    @property
+    def rows(self) -> list[int]:
+        """The rows that are made, from 0."""
+        return [
+            number - 1 + self.first
+            for number, _ in self.list.rows
+            if not self.recipe.rows[number - 1 + self.first].left_out
+        ]
+
+
+def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
+    piece = parse_piece(request.piece)
+    fields = list(Pattern(piece).fields)
+    work = bench.workshop.of(piece.model_copy(update={"names": None}))
+    box, blank = _blank(work)
+    scene = NamesScene(
+        fields=fields, columns=[], letterings=lettering_names(work.layout), empty=[], twice=[],
+        heights={}, box=box, blank=blank, made=[],
+    )  # fmt: skip
+    if piece.names is None or not piece.names.rows:
+        return scene
+    listed = _Listed(bench, piece)
+    scene.columns = list(listed.list.columns)
+    scene.empty = [number - 1 + listed.first for number in listed.list.empty]
+    scene.twice = [number - 1 + listed.first for number in listed.list.twice]
+    scene.heights = dict(listed.series.heights)
+    there = set(listed.rows)
+    scene.made = [_shown(listed, index) for index in request.rows if index in there]
+    return scene
+
+
+def _shown(listed: _Listed, index: int) -> MadeName:
+    made, work = listed.made(index)
+    figures = made.result.figures if made.result else ()
+    return MadeName(
+        row=index,
+        title=made.title,
+        fits=made.fits,
+        reason=made.reason,
+        warnings=list(made.result.warnings) if made.result else [],
+        figures=[_figures(one) for one in figures],
+        picture=_picture(work) if work else "",
+    )
+
+
+def _figures(one: LetteringFigures) -> tuple[str, float, float, float]:
+    return (one.lettering, one.height, one.gap, one.room)
+
+
+def _picture(work: Workpiece) -> str:
+    outlines = (
+        line.placed_outline(index)
+        for line in work.layout.settings
+        for index in range(len(line.clusters))
+        if line.drawn[index]
+    )
+    return "".join(outline_data(one) for one in outlines if one)
+
+
+def _blank(work: Workpiece) -> tuple[Bounds, str]:
+    x0, y0, x1, y1 = work.layout.bounds()
+    return (x0, -y1, x1, -y0), "".join(curve_data(curve) for curve in work.layout.blank)
+
+
+def _packed(bench: Bench, piece: Piece, format: str, anyway: bool) -> bytes:
+    listed = _Listed(bench, piece)
+    if len(listed.rows) > MOST_IN_A_ZIP:
+        reason = (
+            f"has {len(listed.rows)} rows; the page makes {MOST_IN_A_ZIP} at once, "
+            "`ulvent names` any number"
+        )
+        raise wrong_field("names.rows", reason)
+    return packed(_files(listed, format, anyway))
+
+
+def _files(listed: _Listed, format: str, anyway: bool) -> Iterator[tuple[str, bytes]]:
+    for index in listed.rows:
+        made, work = listed.made(index)
+        if work is not None and (made.fits or anyway):
+            named = file_name("{number}-{words}", made.number, made.title, len(listed.rows))
+            yield f"{named}.{format}", every_format()[format](work)
