@@ -12,7 +12,7 @@ from ulvent.core.base.errors import UlventError
 
 
 class Trying(ABC):
-    """Counts what is done, and keeps what went wrong by its kind, with the seed that met it first."""
+    """Counts what is done; keeps what went wrong by its kind, with the seed that met it first."""
 
     def __init__(self) -> None:
         self.made = self.refused = 0

@@ -17,12 +17,13 @@ Write = Callable[[Workpiece], bytes]
 @cache
 def every_format() -> dict[str, Write]:
     """What writes a piece as it says, without guides, all passes and all hoopings."""
-    # Where an ending is a run's and the lettering's, it is the lettering's.
     found: dict[str, Write] = {}
-    for name, run in RUN_FORMATS.items():
-        found[name] = lambda work, one=run: one.write(work.run)  # type: ignore[misc]
     for name, outline in FORMATS.items():
         found[name] = lambda work, one=outline: one.write(work, False)  # type: ignore[misc]
+    # Where an ending is a run's and the lettering's, it is the lettering's.
+    for name, run in RUN_FORMATS.items():
+        if name not in found:
+            found[name] = lambda work, one=run: one.write(work.run)  # type: ignore[misc]
     for name, thread in THREAD_FORMATS.items():
         found[name] = lambda work, one=thread: one.write(work.embroidery)  # type: ignore[misc]
     for name, solid in SOLID_FORMATS.items():
