@@ -40,13 +40,13 @@ def main() -> None:
     ]
     pattern = Pattern(parse_piece(TAG))
     rows = matched([[name] for name in names], pattern.fields)
-    plain = _plain(Series(pattern, rows), rows.rows)
+    plain = _plain(Series(pattern, rows.columns), rows.rows)
     print(f"plain loop      {count / plain:6.1f} rows/s")
     for processes in (1, 2):
         with tempfile.TemporaryDirectory() as folder:
             order = Order(pattern.piece.model_dump(mode="json"), rows, Path(folder), Path(folder))
             begun = time.perf_counter()
-            make(order, lambda _: None, False, None, False, processes)
+            make(order, lambda _: None, processes=processes)
             taken = time.perf_counter() - begun
         rate, of_loop = count / taken, plain / taken
         print(f"{processes} process(es)   {rate:6.1f} rows/s, {of_loop:.2f} of the loop")

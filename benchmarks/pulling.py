@@ -20,8 +20,8 @@ from typing import Any
 import numpy as np
 from sqlalchemy import create_engine
 
+from ulvent.bench import Bench
 from ulvent.store.added_faces import Faces
-from ulvent.web.bench import Bench
 from ulvent.web.live_answers import replies
 
 MOVES = 100

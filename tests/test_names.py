@@ -118,7 +118,7 @@ class Names(unittest.TestCase):
         (self.folder / "again").mkdir()
         order = Order(PATTERN, rows, self.folder, self.folder / "again")
         said: list[str] = []
-        self.assertEqual(make(order, said.append, False, None, False, 2), 1)
+        self.assertEqual(make(order, said.append, processes=2), 1)
         self.assertIn("4 of 5 rows written, 1 not fitting", said)
         self.assertEqual(self.files("once"), self.files("again"))
 

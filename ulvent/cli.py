@@ -251,6 +251,7 @@ def names(
     """
     from ulvent.core.series import Pattern, matched
     from ulvent.formats.every_format import every_format
+    from ulvent.formats.row_files import Wanted
     from ulvent.formats.words_file import counted_rows, read_table
     from ulvent.names_command import Order, make
 
@@ -269,11 +270,10 @@ def names(
         out.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         _refuse(f"{out}: cannot be made: {error.strerror}")
-    order = Order(
-        pattern.piece.model_dump(mode="json"), found, piece.parent, out, format, name, anyway
-    )
+    wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns))
+    order = Order(pattern.piece.model_dump(mode="json"), found, piece.parent, out, wanted)
     try:
-        faults = make(order, typer.echo, one_height, _sheet_of(sheets, margin, gap, turns), zip)
+        faults = make(order, typer.echo, one_height, zip)
     except UlventError as error:
         _refuse(f"{piece}: {error}")
     except OSError as error:

@@ -12,25 +12,24 @@ import sys
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from concurrent.futures import FIRST_COMPLETED, Executor, Future, ProcessPoolExecutor, wait
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from pathlib import Path
-from typing import Any, NamedTuple, TypeVar
+from typing import Any, TypeVar
 
 from cachetools import LRUCache
 from rich.console import Console
 from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
 
-from ulvent.core.base.arrays import Floats
 from ulvent.core.recipe import parse_piece
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.matched import Matched
 from ulvent.core.series.nested_sheets import Sheet, nested
-from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
-from ulvent.core.shapes import Region, area_within
+from ulvent.core.series.row_making import MadeRow, Series
+from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
-from ulvent.formats.every_format import every_format
 from ulvent.formats.packed import packed
-from ulvent.formats.sheet_writing import SheetPart, cutting_list, sheet_svg
+from ulvent.formats.row_files import UNTITLED, Rings, RowFile, Wanted, row_file, sheet_file
+from ulvent.formats.sheet_writing import cutting_list
 from ulvent.formats.whole_file import write_whole
 from ulvent.shipped_faces import face_named, shipped_faces
 
@@ -38,13 +37,9 @@ _AHEAD = 4
 """Rows that wait for each worker."""
 _FEW = 8
 """Rows that are made sooner than processes are there."""
-_ROUGH = 0.01
-"""mm by which outlines may be off that are nested."""
 Row = tuple[int, tuple[str, ...]]
-Rings = tuple[Floats, ...]
 Heights = tuple[tuple[str, float], ...]
 """Letterings that have one height in all rows, mm."""
-_UNTITLED = "Parts"
 R = TypeVar("R")
 
 
@@ -56,45 +51,36 @@ class Order:
         the pattern's, as plain data
     beside
         the folder in which faces lie beside the piece
-    format, name
-        of the file of each row
-    anyway
-        whether rows with faults are written too
     """
 
     document: dict[str, Any]
     list: Matched
     beside: Path
     out: Path
-    format: str = "svg"
-    name: str = "{number}-{words}"
-    anyway: bool = False
+    wanted: Wanted = field(default_factory=Wanted)
 
     def file(self, made: MadeRow) -> Path:
         """The file of a row."""
-        named = file_name(self.name, made.number, made.title, len(self.list.rows))
-        return self.out / f"{named}.{self.format}"
+        return self.out / self.wanted.file(made.number, made.title, len(self.list.rows))
 
 
-def make(order: Order, say: Callable[[str], None], height: bool, sheet: Sheet | None, zipped: bool,
+def make(order: Order, say: Callable[[str], None], height: bool = False, zipped: bool = False,
          processes: int | None = None) -> int:  # fmt: skip
     """Make all rows; how many have faults.
 
     height
         whether letterings whose height is fitted have one in all rows
-    sheet
-        on which parts are nested, in place of a file each
     zipped
         whether the files go into one ZIP
     """
-    rows = order.list.rows
+    rows, sheet = order.list.rows, order.wanted.sheet
     cores = processes or len(os.sched_getaffinity(0))
     made: list[MadeRow] = []
     outlines: dict[int, Rings] = {}
     with _pool(order, cores, len(rows) <= _FEW and processes is None) as pool, _bar() as bar:
         making = _Making(order, pool, bar, cores * _AHEAD)
         heights = _least(making) if height else ()
-        for one, outline in making.spread("rows", _row, rows, heights, sheet is not None):
+        for one, outline in making.spread("rows", _row, rows, heights):
             made.append(one)
             if outline is not None:
                 outlines[one.number] = outline
@@ -173,10 +159,10 @@ class _Worker:
         self._pattern = Pattern(parse_piece(order.document))
         self.workshop = Workshop(lambda name: face_named(name, beside=order.beside), shipped_faces)
         # Names come again: the rows that were made last, by their words.
-        self.made: LRUCache[tuple[str, ...], _Made] = LRUCache(256)
+        self.made: LRUCache[tuple[str, ...], RowFile] = LRUCache(256)
 
     def series(self, heights: Heights = ()) -> Series:
-        return Series(self._pattern, self.order.list, dict(heights))
+        return Series(self._pattern, self.order.list.columns, dict(heights))
 
 
 _WORKER: list[_Worker] = []
@@ -187,37 +173,19 @@ def _begin(order: Order) -> None:
     _WORKER[:] = [_Worker(order)]
 
 
-class _Made(NamedTuple):
-    """What came of a row's words: nothing of it depends on where they stand in the list."""
-
-    row: MadeRow
-    data: bytes
-    outline: Rings | None
-
-
-def _row(row: Row, heights: Heights, for_sheet: bool) -> tuple[MadeRow, Rings | None]:
+def _row(row: Row, heights: Heights) -> tuple[MadeRow, Rings | None]:
     """A row made, and its file written; for sheets, its outline instead."""
     (worker,) = _WORKER
     number, cells = row
     if cells not in worker.made:
-        worker.made[cells] = _made(worker, row, heights, for_sheet)
+        worker.made[cells] = row_file(
+            worker.series(heights), worker.workshop, worker.order.wanted, number, cells
+        )
     found = worker.made[cells]
     made = replace(found.row, number=number)
     if found.data:
         write_whole(worker.order.file(made), found.data)
     return made, found.outline
-
-
-def _made(worker: _Worker, row: Row, heights: Heights, for_sheet: bool) -> _Made:
-    order = worker.order
-    made, work = made_row(worker.series(heights), worker.workshop, *row)
-    if work is None or not (made.fits or order.anyway):
-        return _Made(made, b"", None)
-    if for_sheet:
-        area = area_within(work.layout.blank)
-        outline = area if not area.is_empty else Region.box(work.layout.bounds())
-        return _Made(made, b"", outline.simplified(_ROUGH).rings)
-    return _Made(made, every_format()[order.format](work), None)
 
 
 def _height_of(row: Row) -> dict[str, float]:
@@ -234,12 +202,8 @@ def _sheet(
     (worker,) = _WORKER
     number, rows = lying
     series = worker.series(heights)
-    parts = []
-    for (_, cells), matrix in rows:
-        work = worker.workshop.in_passing(series.piece(cells))
-        parts.append(SheetPart(work.piece.title, work.groups, matrix))
-    pattern = series.pattern.piece
-    data = sheet_svg(pattern.title or _UNTITLED, size, parts, pattern)
+    lie = ((series, cells, matrix) for (_, cells), matrix in rows)
+    data = sheet_file(worker.workshop, lie, size)
     write_whole(worker.order.out / f"sheet-{number + 1:03d}.svg", data)
 
 
@@ -269,7 +233,7 @@ def _sheets(
     for one, placed in zip(laid, found.placed, strict=True):
         on[placed.sheet].append(((one.number, cells[one.number]), placed.matrix))
         names[placed.sheet].append(f"{one.number}  {one.title}")
-    title = order.document.get("title") or _UNTITLED
+    title = order.document.get("title") or UNTITLED
     size = (sheet.width, sheet.height)
     for _ in making.spread("sheets", _sheet, list(enumerate(on)), heights, size):
         pass
@@ -294,7 +258,7 @@ def _sum_up(
     """What there is to say at the end: what was made, and what does not fit, by its reason."""
     fit = sum(one.fits for one in made)
     done = "laid on sheets" if sheet is not None else "written"
-    written = len(made) if order.anyway else fit
+    written = len(made) if order.wanted.anyway else fit
     rows = _plural("row", len(made))
     say(f"{written} of {len(made)} {rows} {done}, {len(made) - fit} not fitting")
     if order.list.empty:

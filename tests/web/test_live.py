@@ -14,10 +14,10 @@ from sqlalchemy import create_engine
 from tests.formats.fonts import made_font
 from tests.makings import document, with_lettering
 from tests.web.served import HOME, LIVE, WebTest
+from ulvent.bench import Bench, Hands
 from ulvent.core.layout import lay_out
 from ulvent.crew import Crew
 from ulvent.store.added_faces import Faces
-from ulvent.web.bench import Bench, Hands
 from ulvent.web.live import Channel
 from ulvent.web.live_answers import LiveAnswer, LiveRequest, answers
 

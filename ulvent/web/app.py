@@ -12,6 +12,7 @@ from pydantic import BaseModel
 from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
+from ulvent.bench import Hands
 from ulvent.crew import Crew
 from ulvent.sending import Sender
 from ulvent.store.added_faces import Faces
@@ -39,9 +40,9 @@ from ulvent.web import (
     thread_routes,
     words_routes,
 )
-from ulvent.web.bench import PRELOADED, Hands
 from ulvent.web.guard import Guard
 from ulvent.web.simulated import SimulatedMachine
+from ulvent.web.work import PRELOADED
 
 log = structlog.get_logger()
 

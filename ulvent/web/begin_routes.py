@@ -7,6 +7,7 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Depends, Response
 from pydantic import BaseModel, Field
 
+from ulvent.bench import Bench
 from ulvent.core.acts import perform
 from ulvent.core.acts.begin import on_edge, piece_on, started_on, within
 from ulvent.core.acts.scale_piece_act import ScalePiece
@@ -18,9 +19,9 @@ from ulvent.core.recipe import Piece
 from ulvent.core.recipe.beginnings import BEGINNINGS, Beginning
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces
-from ulvent.web.bench import Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import OpenPiece, all_pieces, laid_out, opened
+from ulvent.web.work import TheWork
 
 router = APIRouter(
     prefix="/api/beginnings",

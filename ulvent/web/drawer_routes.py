@@ -9,6 +9,7 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.bench import Bench
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import Text
 from ulvent.core.curves.bounds import curve_bounds
@@ -19,9 +20,9 @@ from ulvent.core.recipe import parse_guide, parse_piece
 from ulvent.formats.guide_file import ENDING, read_guide, write_guide
 from ulvent.formats.svg_pictures import write_curve
 from ulvent.store.drawer import Drawer, SavedGuide
-from ulvent.web.bench import Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import download
+from ulvent.web.work import TheWork
 
 router = APIRouter(
     prefix="/api/drawer",

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.bench import Bench
 from ulvent.core.base.arrays import united
 from ulvent.core.base.fields import Text
 from ulvent.core.base.figures import parse_length
@@ -21,8 +22,8 @@ from ulvent.formats.fonts.font_file import FontFacts, try_font
 from ulvent.formats.svg_pictures import write_words
 from ulvent.shipped_faces import ShippedFace, catalogue
 from ulvent.store.added_faces import Faces, StoredFace
-from ulvent.web.bench import Bench, TheHands, TheWork
 from ulvent.web.problems import Problem
+from ulvent.web.work import TheHands, TheWork
 
 router = APIRouter(
     prefix="/api", tags=["faces"], responses={code: {"model": Problem} for code in (404, 422)}

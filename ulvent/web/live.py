@@ -27,12 +27,13 @@ import structlog
 from fastapi import APIRouter, Query, Response, WebSocket, WebSocketDisconnect
 from pydantic import BaseModel
 
+from ulvent.bench import LATER, SOON, Bench, Hands
 from ulvent.core.base.errors import FieldProblem, PieceError, UlventError
 from ulvent.core.proof import Remedy
 from ulvent.crew import StoppedError, Worker, WorkerDiedError
-from ulvent.web.bench import LATER, SOON, Bench, Hands, TheWork
 from ulvent.web.live_answers import LiveAnswer, LiveRequest, answers, begun, gone_on
 from ulvent.web.problems import fields
+from ulvent.web.work import TheWork
 
 log = structlog.get_logger()
 router = APIRouter()

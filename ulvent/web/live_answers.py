@@ -14,12 +14,12 @@ import structlog
 from cachetools import LRUCache
 from pydantic import BaseModel, Field, ValidationError
 
+from ulvent.bench import Bench
 from ulvent.core.acts import AnyAct, Made, perform_all
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.recipe import Piece
 from ulvent.core.workshop import Workpiece, Workshop
-from ulvent.web.bench import Bench
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import Painting, new_shapes
 from ulvent.web.shown import Moved, Scene

@@ -9,6 +9,7 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel, Field
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import Piece
@@ -22,10 +23,10 @@ from ulvent.machines import Bed as SimulatedBed
 from ulvent.sending import NotNowError, Sender
 from ulvent.store.jobs import Job, Jobs, State
 from ulvent.store.machine_records import Machines
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf
 from ulvent.web.simulated import Seen, SimulatedMachine
+from ulvent.web.work import TheWork
 
 router = APIRouter(
     tags=["machines"],

@@ -14,24 +14,27 @@ from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Bounds
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import Piece, parse_piece
-from ulvent.core.recipe.name_list import MOST_ROWS, NameList
-from ulvent.core.series import Matched, Pattern, matched, one_height
+from ulvent.core.recipe.name_list import MOST_ROWS
+from ulvent.core.series import Pattern, one_height
+from ulvent.core.series.listed import Listed
 from ulvent.core.series.matched import matched_head
 from ulvent.core.series.results import LetteringFigures
-from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
+from ulvent.core.series.row_making import MadeRow, made_row
 from ulvent.core.workshop import Workpiece, document_hash
 from ulvent.formats.every_format import every_format
 from ulvent.formats.packed import packed
+from ulvent.formats.row_files import Wanted
 from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.formats.words_file import read_table
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf, download
+from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["names"], responses={422: {"model": Problem}})
 
@@ -148,47 +151,28 @@ _HEIGHTS: LRUCache[str, dict[str, float]] = LRUCache(8)
 """The one height of all rows, of the lists that were asked for last: it takes a fit for each."""
 
 
-class _Listed:
-    """A piece's list, matched to its fields."""
+class _Made:
+    """What comes of a piece's own list, row by row."""
 
     def __init__(self, bench: Bench, piece: Piece) -> None:
         self._bench = bench
-        self.recipe = piece.names or NameList()
-        self.pattern = Pattern(piece.model_copy(update={"names": None}))
-        table = [list(row.cells) for row in self.recipe.rows]
-        if self.recipe.head:
-            table.insert(0, list(self.recipe.head))
-        self.list: Matched = matched(table, self.pattern.fields)
-        self.series = Series(self.pattern, self.list)
-        # Rows are counted without a head that was found in the first of them.
-        self.first = 1 if self.list.head and not self.recipe.head else 0
-        if self.recipe.one_height:
-            key = document_hash(piece)
-            if key not in _HEIGHTS:
-                pieces = (self.series.piece(cells) for _, cells in self.list.rows)
-                _HEIGHTS[key] = one_height(self.pattern.piece, pieces, self._solved)
-            self.series = Series(self.pattern, self.list, _HEIGHTS[key])
+        self.list = Listed(piece)
+        self.heights = self._one_height(piece) if self.list.recipe.one_height else {}
 
-    def _solved(self, piece: Piece) -> Piece:
-        return self._bench.workshop.in_passing(piece).solved
+    def _one_height(self, piece: Piece) -> dict[str, float]:
+        key = document_hash(piece)
+        if key not in _HEIGHTS:
+            solved = self._bench.workshop.in_passing
+            _HEIGHTS[key] = one_height(
+                self.list.pattern.piece, self.list.pieces(), lambda one: solved(one).solved
+            )
+        return _HEIGHTS[key]
 
-    def made(self, index: int) -> tuple[MadeRow, Workpiece | None]:
+    def row(self, index: int) -> tuple[MadeRow, Workpiece | None]:
         """What comes of a row, from 0, with the heights that it has alone."""
-        row = self.recipe.rows[index]
-        series = self.series
-        if row.heights:
-            own = {**series.heights, **row.heights}
-            series = Series(self.pattern, self.list, own)
-        return made_row(series, self._bench.workshop, index + 1 - self.first, row.cells)
-
-    @property
-    def rows(self) -> list[int]:
-        """The rows that are made, from 0."""
-        return [
-            number - 1 + self.first
-            for number, _ in self.list.rows
-            if not self.recipe.rows[number - 1 + self.first].left_out
-        ]
+        series = self.list.series(index, self.heights)
+        cells = self.list.recipe.rows[index].cells
+        return made_row(series, self._bench.workshop, self.list.number(index), cells)
 
 
 def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
@@ -202,18 +186,18 @@ def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
     )  # fmt: skip
     if piece.names is None or not piece.names.rows:
         return scene
-    listed = _Listed(bench, piece)
+    made = _Made(bench, piece)
+    listed = made.list
     scene.columns = list(listed.list.columns)
-    scene.empty = [number - 1 + listed.first for number in listed.list.empty]
-    scene.twice = [number - 1 + listed.first for number in listed.list.twice]
-    scene.heights = dict(listed.series.heights)
+    scene.empty = [listed.index(number) for number in listed.list.empty]
+    scene.twice = [listed.index(number) for number in listed.list.twice]
+    scene.heights = made.heights
     there = set(listed.rows)
-    scene.made = [_shown(listed, index) for index in request.rows if index in there]
+    scene.made = [_shown(index, *made.row(index)) for index in request.rows if index in there]
     return scene
 
 
-def _shown(listed: _Listed, index: int) -> MadeName:
-    made, work = listed.made(index)
+def _shown(index: int, made: MadeRow, work: Workpiece | None) -> MadeName:
     figures = made.result.figures if made.result else ()
     return MadeName(
         row=index,
@@ -246,19 +230,21 @@ def _blank(work: Workpiece) -> tuple[Bounds, str]:
 
 
 def _packed(bench: Bench, piece: Piece, format: str, anyway: bool) -> bytes:
-    listed = _Listed(bench, piece)
+    made = _Made(bench, piece)
+    listed = made.list
     if len(listed.rows) > MOST_IN_A_ZIP:
         reason = (
             f"has {len(listed.rows)} rows; the page makes {MOST_IN_A_ZIP} at once, "
             "`ulvent names` any number"
         )
         raise wrong_field("names.rows", reason)
-    return packed(_files(listed, format, anyway))
+    return packed(_files(made, format, anyway))
 
 
-def _files(listed: _Listed, format: str, anyway: bool) -> Iterator[tuple[str, bytes]]:
-    for index in listed.rows:
-        made, work = listed.made(index)
-        if work is not None and (made.fits or anyway):
-            named = file_name("{number}-{words}", made.number, made.title, len(listed.rows))
-            yield f"{named}.{format}", every_format()[format](work)
+def _files(made: _Made, format: str, anyway: bool) -> Iterator[tuple[str, bytes]]:
+    wanted = Wanted(format, anyway=anyway)
+    for index in made.list.rows:
+        row, work = made.row(index)
+        if work is not None and (row.fits or anyway):
+            name = wanted.file(row.number, row.title, len(made.list.rows))
+            yield name, every_format()[format](work)

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.bench import Bench
 from ulvent.core.base.arrays import Bounds
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import MOST_PATH_DATA, Identifier
@@ -22,9 +23,9 @@ from ulvent.core.outlines.path_text import segment_data
 from ulvent.formats.format import FileUnit
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read import READERS
-from ulvent.web.bench import Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.turning import turned
+from ulvent.web.work import TheWork
 
 router = APIRouter(prefix="/api/outlines", tags=["outlines"], responses={422: {"model": Problem}})
 

@@ -10,6 +10,7 @@ from typing import Annotated, Any, Literal
 from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel, ConfigDict
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Bounds, Point, united
 from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.layout import Layout
@@ -23,9 +24,9 @@ from ulvent.core.shapes import Region, refitted
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import curve_data, matrices_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.turning import turned
+from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["proof"], responses={422: {"model": Problem}})
 

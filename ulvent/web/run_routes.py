@@ -13,6 +13,7 @@ import numpy as np
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Bounds, Point
 from ulvent.core.base.fields import XY
 from ulvent.core.base.outputs import OUTPUTS
@@ -28,10 +29,10 @@ from ulvent.core.runs.timing import times_along
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.formats.svg_data import broken_line_data
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf, download
 from ulvent.web.turning import turned
+from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["run"], responses={422: {"model": Problem}})
 

@@ -30,8 +30,8 @@ from ulvent.store.jobs import Jobs
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
 from ulvent.web.app import PAGE, create_app
-from ulvent.web.bench import PRELOADED
 from ulvent.web.simulated import SimulatedMachine, simulated_machines
+from ulvent.web.work import PRELOADED
 
 log = structlog.get_logger()
 

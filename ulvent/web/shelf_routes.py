@@ -12,14 +12,15 @@ from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.guides.blanks import blank_words
 from ulvent.core.recipe import Piece, parse_piece
 from ulvent.formats.out import FORMATS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces, StoredPiece
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
+from ulvent.web.work import TheWork
 
 router = APIRouter(
     prefix="/api/pieces",

@@ -9,6 +9,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.guides.blanks import BLANKS, AnyBlank
 from ulvent.core.guides.round_blanks import BandBlank, RoundBlank, SignetBlank
 from ulvent.core.layout.names import lettering_names
@@ -18,9 +19,9 @@ from ulvent.core.solids import MATERIALS, MadeSolid, ring_sizes, solid_of
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.solid_out import SOLID_FORMATS
 from ulvent.formats.solid_picture import SIDES, Side, solid_picture
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf, download
+from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["solid"], responses={422: {"model": Problem}})
 

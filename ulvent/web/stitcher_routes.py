@@ -8,6 +8,7 @@ import numpy as np
 from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.trees import point_tree
 from ulvent.core.stitches import Embroidery
@@ -16,9 +17,9 @@ from ulvent.core.stitches.thread_figures import figures
 from ulvent.formats.thread_out import THREAD_FORMATS
 from ulvent.formats.thread_reading import MOST_BYTES, read_thread
 from ulvent.machines.stitcher import Limits, State, Stitcher
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
+from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["thread"], responses={422: {"model": Problem}})
 

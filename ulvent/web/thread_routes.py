@@ -11,6 +11,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 from pydantic import BaseModel
 
+from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Bounds, Point, box_round, united
 from ulvent.core.base.errors import PieceError
 from ulvent.core.layout.names import lettering_names
@@ -24,10 +25,10 @@ from ulvent.core.stitches.thread_figures import figures
 from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import broken_line_data
 from ulvent.formats.thread_out import THREAD_FORMATS
-from ulvent.web.bench import LATER, Bench, TheWork
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf, download
 from ulvent.web.turning import turned
+from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["thread"], responses={422: {"model": Problem}})
 

@@ -17,6 +17,7 @@ from tests.makings import document
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.series import Matched, Pattern, matched, one_height, with_heights
+from ulvent.core.series.matched import words_of
 from ulvent.core.series.nested_sheets import Nested, Sheet, nested
 from ulvent.core.series.row_making import Series, file_name, made_row
 from ulvent.core.shapes import Region
@@ -110,12 +111,12 @@ class Lists(unittest.TestCase):
     def test_columns_are_found_by_their_names_or_their_order(self) -> None:
         named = matched([["Town", "NAME"], ["Mere", "Ann"]], ["name", "town"])
         self.assertEqual(named.columns, ("town", "name"))
-        self.assertEqual(named.words(named.rows[0][1]), {"town": "Mere", "name": "Ann"})
+        self.assertEqual(words_of(named.columns, named.rows[0][1]), {"town": "Mere", "name": "Ann"})
         plain = matched([["Ann", "Mere"], ["Bea"]], ["name", "town"])
-        words = [plain.words(cells) for _, cells in plain.rows]
+        words = [words_of(plain.columns, cells) for _, cells in plain.rows]
         self.assertEqual(words, [{"name": "Ann", "town": "Mere"}, {"name": "Bea", "town": ""}])
         by_hand = matched([["x", "Ann"]], ["name"], {0: "", 1: "name"})
-        self.assertEqual(by_hand.words(by_hand.rows[0][1]), {"name": "Ann"})
+        self.assertEqual(words_of(by_hand.columns, by_hand.rows[0][1]), {"name": "Ann"})
 
     def test_empty_rows_and_rows_that_come_twice_are_said(self) -> None:
         found = matched([["name"], ["Ann"], [" "], [], ["Ann"], ["Bea"]], ["name"])
@@ -131,19 +132,19 @@ class Lists(unittest.TestCase):
         self.assertEqual(file_name("{words}", 7, "../..", 9), "007")
 
 
-def series(pattern: Piece, names: list[str], **heights: float) -> Series:
+def series(pattern: Piece, names: list[str], **heights: float) -> tuple[Series, Matched]:
     found = Pattern(pattern)
-    rows: Matched = matched([[name] for name in names], found.fields)
-    return Series(found, rows, heights)
+    rows = matched([[name] for name in names], found.fields)
+    return Series(found, rows.columns, heights), rows
 
 
 class Rows(unittest.TestCase):
     def test_real_names_are_made_or_said_to_lack_letters(self) -> None:
         """None is silently changed: its words are those that were typed, in the piece that is
         made, or it has a fault that names what is missing."""
-        work = series(piece("{name}", fit={"kind": "height"}), REAL)
-        self.assertEqual(work.list.empty, (8,))
-        for number, cells in work.list.rows:
+        work, rows = series(piece("{name}", fit={"kind": "height"}), REAL)
+        self.assertEqual(rows.empty, (8,))
+        for number, cells in rows.rows:
             made, done = made_row(work, SHOP, number, cells)
             with self.subTest(cells[0]):
                 assert done is not None and made.result is not None
@@ -154,7 +155,7 @@ class Rows(unittest.TestCase):
     def test_one_height_is_the_least_of_single_fits(self) -> None:
         pattern = piece("{name}", fit={"kind": "height"})
         names = ["Ann", "Bartholomew", "Christabel Smith", "Di"]
-        work = series(pattern, names)
+        work, _ = series(pattern, names)
         single = [SHOP.in_passing(work.piece([name])).solved.letterings[0].height for name in names]
         found = one_height(pattern, [work.piece([name]) for name in names],
                            lambda one: SHOP.in_passing(one).solved)  # fmt: skip
@@ -165,8 +166,8 @@ class Rows(unittest.TestCase):
             self.assertGreaterEqual(line.room, -1e-6)
 
     def test_what_does_not_fit_says_why(self) -> None:
-        work = series(piece("{name}"), ["Ann", "a name that is far too long for this line"])
-        fits = [made_row(work, SHOP, number, cells)[0] for number, cells in work.list.rows]
+        work, rows = series(piece("{name}"), ["Ann", "a name that is far too long for this line"])
+        fits = [made_row(work, SHOP, number, cells)[0] for number, cells in rows.rows]
         self.assertEqual([one.fits for one in fits], [True, False])
         self.assertIn("do not fit", fits[1].reason)
 

@@ -30,13 +30,14 @@ class Matched:
     twice: tuple[int, ...]
     head: bool
 
-    def words(self, cells: Sequence[str]) -> dict[str, str]:
-        """The cells of a row by their fields; those that it lacks are empty."""
-        found = {name: "" for name in self.columns if name}
-        for name, cell in zip(self.columns, cells, strict=False):
-            if name:
-                found[name] = cell
-        return found
+
+def words_of(columns: Sequence[str], cells: Sequence[str]) -> dict[str, str]:
+    """The cells of a row by the fields of their columns; those that it lacks are empty."""
+    found = {name: "" for name in columns if name}
+    for name, cell in zip(columns, cells, strict=False):
+        if name:
+            found[name] = cell
+    return found
 
 
 def title_of(cells: Sequence[str]) -> str:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe import Piece
-from ulvent.core.series.matched import Matched, title_of
+from ulvent.core.series.matched import title_of, words_of
 from ulvent.core.series.pattern import Pattern
 from ulvent.core.series.results import Result, result_of, with_heights
 from ulvent.core.workshop import Workpiece, Workshop
@@ -20,12 +20,14 @@ _LONGEST_NAME = 80
 class Series:
     """A pattern, a list that fills it, and what is the same for all of its rows.
 
+    columns
+        the field of each column of the list; empty for one that is not used
     heights
         of letterings that have one height in all rows, mm
     """
 
     pattern: Pattern
-    list: Matched
+    columns: Sequence[str]
     heights: Mapping[str, float] = field(default_factory=dict)
 
     def piece(self, cells: Sequence[str]) -> Piece:
@@ -36,7 +38,7 @@ class Series:
         PieceError
             As `Pattern.filled` does.
         """
-        piece = self.pattern.filled(self.list.words(cells), title_of(cells))
+        piece = self.pattern.filled(words_of(self.columns, cells), title_of(cells))
         return with_heights(piece, self.heights) if self.heights else piece
 
 

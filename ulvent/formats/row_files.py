@@ -1,0 +1,92 @@
+"""What is written of the rows of a list: a file each, or sheets on which they lie nested.
+
+A row is written the same from a shell, from the page and by a worker: here.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from ulvent.core.base.arrays import Floats, Matrices
+from ulvent.core.series.nested_sheets import Sheet
+from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
+from ulvent.core.shapes import Region, area_within
+from ulvent.core.workshop import Workpiece, Workshop
+from ulvent.formats.every_format import every_format
+from ulvent.formats.sheet_writing import SheetPart, sheet_svg
+
+Rings = tuple[Floats, ...]
+_ROUGH = 0.01
+"""mm by which outlines may be off that are nested."""
+UNTITLED = "Parts"
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What is wanted of the rows of a list.
+
+    format
+        of each file, by its ending
+    name
+        of each file; {number} and {words} stand for a row's own
+    anyway
+        whether rows with faults are written too
+    sheet
+        on which parts are nested, in place of a file each
+    """
+
+    format: str = "svg"
+    name: str = "{number}-{words}"
+    anyway: bool = False
+    sheet: Sheet | None = None
+
+    def file(self, number: int, title: str, rows: int) -> str:
+        """The name of the file of a row, of so many."""
+        return f"{file_name(self.name, number, title, rows)}.{self.format}"
+
+
+class RowFile(NamedTuple):
+    """What came of a row's words: nothing of it depends on where they stand in the list.
+
+    data
+        its file; empty where it is not written
+    outline
+        what is nested of it, where sheets are wanted
+    """
+
+    row: MadeRow
+    data: bytes
+    outline: Rings | None
+
+
+def row_file(
+    series: Series, workshop: Workshop, wanted: Wanted, number: int, cells: Sequence[str]
+) -> RowFile:
+    """A row made, and its file written; for sheets, its outline instead."""
+    made, work = made_row(series, workshop, number, cells)
+    if work is None or not (made.fits or wanted.anyway):
+        return RowFile(made, b"", None)
+    if wanted.sheet is not None:
+        return RowFile(made, b"", _outline(work))
+    return RowFile(made, every_format()[wanted.format](work), None)
+
+
+def _outline(work: Workpiece) -> Rings:
+    area = area_within(work.layout.blank)
+    outline = area if not area.is_empty else Region.box(work.layout.bounds())
+    return outline.simplified(_ROUGH).rings
+
+
+def sheet_file(
+    workshop: Workshop, lie: Iterable[tuple[Series, Sequence[str], Matrices]],
+    size: tuple[float, float],
+) -> bytes:  # fmt: skip
+    """A sheet written: its rows, each where it lies, are laid out and prepared once more."""
+    parts = []
+    for one, cells, matrix in lie:
+        work = workshop.in_passing(one.piece(cells))
+        parts.append(SheetPart(work.piece.title, work.groups, matrix))
+        pattern = one.pattern.piece
+    return sheet_svg(pattern.title or UNTITLED, size, parts, pattern)
