@@ -43,6 +43,9 @@ def empty_engine() -> Engine:
     engine = _migrated()
     with engine.begin() as connection:
         connection.execute(
-            text("TRUNCATE note, piece, revision, drawer_guide, face, machine, job, job_event")
+            text(
+                "TRUNCATE note, piece, revision, drawer_guide, face, machine, job, job_event, "
+                "batch, batch_line, batch_sheet, kept_row, queue.procrastinate_jobs CASCADE"
+            )
         )
     return engine

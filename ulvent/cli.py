@@ -413,6 +413,27 @@ def serve(
 
 
 @app.command()
+def worker(
+    database: Annotated[
+        str,
+        typer.Option(
+            envvar="ULVENT_DATABASE_URL",
+            help="PostgreSQL of the Ulvent to work for, as a URL.",
+            show_default=False,
+        ),
+    ],
+) -> None:
+    """Make batches of names for an Ulvent that runs, here or on another machine.
+
+    Any number of workers may run, on any number of machines; each may be ended at any moment.
+    """
+    from ulvent.batches.worker import work
+    from ulvent.store.database import driver_url
+
+    work(driver_url(database))
+
+
+@app.command()
 def machine(
     kind: Annotated[
         Literal["plotter", "beam"], typer.Argument(help="Which one.", show_default=False)

@@ -1,5 +1,5 @@
 """The tables: pieces, every revision that a piece has ever had, the drawer of guides,
-the tool sheets, the faces that were added, and what was sent to machines.
+the tool sheets, the faces that were added, what was sent to machines, and lists that are made.
 
 A revision is never changed and never deleted. A piece points at its current one;
 undo moves the pointer to the parent, redo to the newest child. A write that
@@ -30,6 +30,8 @@ from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 Active = Literal["sending", "holding", "asking", "silent"]
 ACTIVE = get_args(Active)
 """States of a job that is under way: a machine has one such job at most."""
+Stage = Literal["heights", "rows", "nesting", "sheets", "end"]
+BatchState = Literal["running", "done", "cancelled", "failed"]
 
 
 class Base(DeclarativeBase):
@@ -164,6 +166,97 @@ class JobEventRow(Base):
     place: Mapped[int]
     what: Mapped[str] = mapped_column(String(16))
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class BatchRow(Base):
+    """A list that workers make: the pattern as it was then, and what is wanted of each row.
+
+    stage
+        what is being done: `heights`, `rows`, `nesting`, `sheets`; `end` after the last
+    heights
+        of letterings that have one height in all rows, mm
+    said
+        what there is to say of the sheets: how many, no fewer than, the share of them used
+    """
+
+    __tablename__ = "batch"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    piece_id: Mapped[UUID] = mapped_column(index=True)
+    title: Mapped[str] = mapped_column(String(200))
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    columns: Mapped[list[str]] = mapped_column(JSONB)
+    wanted: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    stage: Mapped[Stage] = mapped_column(String(16))
+    state: Mapped[BatchState] = mapped_column(String(16))
+    reason: Mapped[str] = mapped_column(String(1024), default="")
+    heights: Mapped[dict[str, float]] = mapped_column(JSONB, default=dict)
+    said: Mapped[dict[str, float]] = mapped_column(JSONB, default=dict)
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    ended_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+
+class KeptRow(Base):
+    """What came of a row's words, by what it was made from; whoever is made from the same has it.
+
+    made
+        what there is to say of it
+    data
+        its file, or its outline as JSON where sheets are wanted
+    """
+
+    __tablename__ = "kept_row"
+
+    key: Mapped[str] = mapped_column(String(64), primary_key=True)
+    made: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    used_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class BatchLineRow(Base):
+    """A row of a batch.
+
+    heights
+        its own, of letterings, mm
+    state
+        `waiting`, `measured` when the heights that fit it are known, `made`
+    attempts
+        how often it was begun
+    least
+        the heights that fit it, mm
+    """
+
+    __tablename__ = "batch_line"
+    __table_args__ = (Index("batch_line_state", "batch_id", "state"),)
+
+    batch_id: Mapped[UUID] = mapped_column(
+        ForeignKey("batch.id", name="batch_line_fk", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(primary_key=True)
+    cells: Mapped[list[str]] = mapped_column(JSONB)
+    heights: Mapped[dict[str, float]] = mapped_column(JSONB)
+    state: Mapped[str] = mapped_column(String(16), default="waiting")
+    attempts: Mapped[int] = mapped_column(default=0)
+    least: Mapped[dict[str, float]] = mapped_column(JSONB, default=dict)
+    title: Mapped[str] = mapped_column(String, default="")
+    fits: Mapped[bool | None]
+    reason: Mapped[str] = mapped_column(String, default="")
+    key: Mapped[str | None] = mapped_column(
+        ForeignKey("kept_row.key", name="batch_line_kept_fk"), index=True
+    )
+
+
+class BatchSheetRow(Base):
+    """A sheet of a batch: which rows lie on it and where, and its file when it is there."""
+
+    __tablename__ = "batch_sheet"
+
+    batch_id: Mapped[UUID] = mapped_column(
+        ForeignKey("batch.id", name="batch_sheet_fk", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(primary_key=True)
+    lie: Mapped[list[Any]] = mapped_column(JSONB)
+    data: Mapped[bytes | None] = mapped_column(LargeBinary)
 
 
 class NoteRow(Base):

@@ -1,0 +1,150 @@
+"""The steps of a batch as a worker does them: each is short, kept by itself, and may be lost."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Sequence
+from concurrent.futures import Future
+from typing import Any, TypeVar
+from uuid import UUID
+
+import structlog
+from sqlalchemy import Engine
+from sqlalchemy.exc import SQLAlchemyError
+
+from ulvent.batches.row_tasks import Rows, make_row, measure_row, nest, wanted_of, write_sheet
+from ulvent.bench import LATER, Hands
+from ulvent.core.base.errors import UlventError
+from ulvent.core.series.matched import title_of
+from ulvent.crew.worker import StoppedError, WorkerDiedError
+from ulvent.store.batches import Batch, Batches, Kept, Line, MadeLine, NoSuchBatchError
+
+log = structlog.get_logger()
+
+MOST_ATTEMPTS = 3
+"""A row that was begun so often, and each time whoever made it was ended, is given up."""
+_NEST_SECONDS = 600.0
+_WHOSE = "batch"
+_ENDED = (StoppedError, WorkerDiedError)
+"""What is raised where not the row is to blame, but who ended the process that made it."""
+_OUR_ERROR = "could not be made, by an error of Ulvent’s own; it is in its log"
+R = TypeVar("R")
+
+
+class Making:
+    """Makes what batches of one database are made of."""
+
+    def __init__(self, engine: Engine, hands: Hands) -> None:
+        self.batches = Batches(engine)
+        self._hands = hands
+
+    def heights(self, batch_id: UUID, numbers: Sequence[int]) -> None:
+        """The heights that fit some rows; those that cannot be filled are said when they are
+        made."""
+        batch = self.batches.get(batch_id)
+        rows = _rows(batch)
+        for line in self.batches.lines(batch_id, numbers, ("measured", "made")):
+            least: dict[str, float] = {}
+            if self.batches.attempt(batch_id, line.number) <= MOST_ATTEMPTS:
+                try:
+                    least = self._done(measure_row, rows, line.cells)
+                except UlventError as error:
+                    log.info("not measured", batch=str(batch_id), row=line.number, why=str(error))
+            self.batches.measured(batch_id, line.number, least)
+        self.batches.advance(batch_id)
+
+    def rows(self, batch_id: UUID, numbers: Sequence[int]) -> None:
+        """Some rows made; one that was made from the same before is only read."""
+        batch = self.batches.get(batch_id)
+        rows = _rows(batch)
+        for line in self.batches.lines(batch_id, numbers, ("made",)):
+            self._row(batch_id, rows, line)
+        self.batches.advance(batch_id)
+
+    def _row(self, batch_id: UUID, rows: Rows, line: Line) -> None:
+        try:
+            key = rows.key(line.cells, line.heights)
+        except UlventError as error:
+            self.batches.line_made(batch_id, _not_made(line, str(error)), None)
+            return
+        known = self.batches.kept(key)
+        if known is not None:
+            self.batches.line_made(batch_id, MadeLine(line.number, **known), key)
+            return
+        if self.batches.attempt(batch_id, line.number) > MOST_ATTEMPTS:
+            why = f"was begun {MOST_ATTEMPTS} times, and each time what made it was ended"
+            self.batches.line_made(batch_id, _not_made(line, why), None)
+            return
+        try:
+            made = self._done(make_row, rows, line.cells, line.heights)
+        except _ENDED:
+            raise
+        except UlventError as error:
+            self.batches.line_made(batch_id, _not_made(line, str(error)), None)
+        except Exception:
+            log.exception("a row could not be made", batch=str(batch_id), row=line.number)
+            self.batches.line_made(batch_id, _not_made(line, _OUR_ERROR), None)
+        else:
+            line_made = MadeLine(line.number, made.title, made.fits, made.reason)
+            said = {"title": made.title, "fits": made.fits, "reason": made.reason}
+            self.batches.line_made(batch_id, line_made, key, Kept(said, made.data))
+
+    def nest(self, batch_id: UUID, _numbers: Sequence[int]) -> None:
+        """All rows that fit, laid on sheets."""
+        sheet = wanted_of(self.batches.get(batch_id).wanted).sheet
+        assert sheet is not None
+        found = [(made.number, data) for made, data in self.batches.files(batch_id)]
+        numbers, outlines = [one for one, _ in found], [data for _, data in found]
+        lying, said = self._done(nest, sheet, numbers, outlines, seconds=_NEST_SECONDS)
+        self.batches.laid(batch_id, lying, said)
+
+    def sheet(self, batch_id: UUID, numbers: Sequence[int]) -> None:
+        """Some sheets written, unless they are."""
+        rows = _rows(self.batches.get(batch_id))
+        for number in numbers:
+            lie = self.batches.sheet(batch_id, number)
+            if lie is None:
+                continue
+            lines = self.batches.cells(batch_id, [one for one, _ in lie])
+            plain = {key: (line.cells, line.heights) for key, line in lines.items()}
+            data = self._done(write_sheet, rows, lie, plain, seconds=_NEST_SECONDS)
+            self.batches.sheet_written(batch_id, number, data)
+        self.batches.advance(batch_id)
+
+    def _done(self, task: Callable[..., R], *args: Any, seconds: float = LATER) -> R:
+        """What comes of a task of the crew."""
+        with self._hands.crew.taken(_WHOSE) as worker:
+            found: Future[R] = self._hands.ask(worker, seconds, task, *args)
+            return found.result()
+
+
+def _rows(batch: Batch) -> Rows:
+    return Rows(
+        json.dumps(batch.document), tuple(batch.columns), wanted_of(batch.wanted), batch.heights
+    )
+
+
+STEPS: dict[str, Callable[[Making, UUID, Sequence[int]], None]] = {
+    "heights": Making.heights, "rows": Making.rows, "nest": Making.nest, "sheet": Making.sheet,
+}  # fmt: skip
+"""What each task of the queue does."""
+
+
+def step(making: Making, task: str, batch: str, numbers: Sequence[int]) -> None:
+    """A step of a batch. One that was taken away has none; one that cannot be done ends it."""
+    batch_id = UUID(batch)
+    try:
+        STEPS[task](making, batch_id, numbers)
+    except NoSuchBatchError:
+        log.info("a batch has gone", batch=batch)
+    except (*_ENDED, SQLAlchemyError):
+        raise  # it is begun again
+    except UlventError as error:
+        making.batches.fail(batch_id, str(error))
+    except Exception:
+        log.exception("a step could not be done", batch=batch, task=task)
+        making.batches.fail(batch_id, _OUR_ERROR)
+
+
+def _not_made(line: Line, why: str) -> MadeLine:
+    return MadeLine(line.number, title_of(line.cells), False, why)

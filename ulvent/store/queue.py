@@ -1,0 +1,41 @@
+"""The queue in the database by which work is handed out to workers, on any number of machines.
+
+Its tables are in a schema of their own. Work is put in within the transaction that needs it done:
+both are there, or neither.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+from uuid import UUID
+
+from procrastinate import App, SyncPsycopgConnector
+from sqlalchemy import text
+from sqlalchemy.orm import Session
+
+QUEUE = "batches"
+SEARCH_PATH = "queue, public"
+
+_APP = App(connector=SyncPsycopgConnector())
+
+
+def hand_out(
+    session: Session, task: str, batch: UUID, steps: Sequence[Sequence[int]], priority: int
+) -> None:
+    """Put a task into the queue once for each list of numbers, when the transaction is kept."""
+    session.execute(text(f"SET LOCAL search_path TO {SEARCH_PATH}"))
+    driver = session.connection().connection.dbapi_connection
+    later = _APP.configure_task(task, queue=QUEUE, connection=driver, priority=priority)
+    plain: list[Any] = [{"batch": str(batch), "numbers": list(one)} for one in steps]
+    later.batch_defer(*plain)
+    session.execute(text("SET LOCAL search_path TO DEFAULT"))
+
+
+def outstanding(session: Session, batch: UUID) -> int:
+    """How many tasks of a batch wait or are being done."""
+    query = text(
+        "SELECT count(*) FROM queue.procrastinate_jobs "
+        "WHERE args ->> 'batch' = :batch AND status IN ('todo', 'doing')"
+    )
+    return session.scalar(query, {"batch": str(batch)}) or 0
