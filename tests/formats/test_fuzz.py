@@ -15,8 +15,8 @@ from typing import Any
 
 from tests.formats.fuzzing import READERS
 
-FILES = {"svg": 4000, "dxf": 2000, "piece": 2000, "guide": 300, "svg-font": 600, "jhf": 150}
-USUALLY = 200
+FILES = {"svg": 1500, "dxf": 700, "piece": 700, "guide": 200, "svg-font": 300, "jhf": 100}
+USUALLY = 100
 SLOWEST = 4.0
 """Seconds of the processor that one file may take; two when nothing else runs."""
 MOST_MB = 500

@@ -15,6 +15,7 @@ import tempfile
 import unittest
 from collections.abc import Iterable
 from dataclasses import replace
+from functools import cache
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -54,12 +55,14 @@ class Drawn(NamedTuple):
     z: float = 0.0
 
 
+@cache
 def demo(title: str) -> Workpiece:
     """A piece of the demo, without its run sheet."""
     piece = next(one for one in demo_pieces() if one.title == title)
     return workpiece(piece.model_copy(update={"run": None}))
 
 
+@cache
 def outlines(work: Workpiece) -> Any:
     """All lines of the piece from its SVG file, by svgelements, seen from the blank's corner."""
     svg = svgelements.SVG.parse(io.BytesIO(FORMATS["svg"].write(work, False)), ppi=25.4, reify=True)
@@ -166,9 +169,18 @@ def as_lines(lines: Iterable[Any]) -> Any:
 
 def apart(found: Any, wanted: Any) -> float:
     """How far two sets of lines are from one another, both ways, mm."""
-    ways = ((found, wanted), (wanted, found))
-    marks = ((shapely.get_coordinates(one.segmentize(0.2)), two) for one, two in ways)
-    return max(float(shapely.distance(two, shapely.points(at)).max()) for at, two in marks)
+    return max(farthest(found, wanted), farthest(wanted, found))
+
+
+def farthest(lines: Any, others: Any) -> float:
+    """How far any point of some lines is from the nearest of others, mm."""
+    marks = shapely.points(shapely.get_coordinates(lines.segmentize(0.2)))
+    ends = (shapely.get_coordinates(one) for one in shapely.get_parts(others))
+    pieces = np.concatenate([np.stack([at[:-1], at[1:]], axis=1) for at in ends])
+    _, off = shapely.STRtree(shapely.linestrings(pieces)).query_nearest(
+        marks, return_distance=True, all_matches=False
+    )
+    return float(off.max())
 
 
 class Files(unittest.TestCase):
@@ -290,8 +302,7 @@ class Pictures(unittest.TestCase):
         dots -= (10.0, 20.0 + 3.5 * len(work.run.passes))
         dots = dots[dots[:, 1] > -1.0]
         wanted = outlines(work)
-        off = shapely.distance(wanted, shapely.points(dots))
-        self.assertLess(off.max(), 0.2)
+        self.assertLess(farthest(shapely.MultiPoint(dots), wanted), 0.2)
         marks = shapely.get_coordinates(wanted.segmentize(1.0))
         near = shapely.STRtree(shapely.points(dots)).query_nearest(
             shapely.points(marks), return_distance=True
@@ -323,7 +334,7 @@ class Pictures(unittest.TestCase):
                 found.append(dots + (x0 - 10.0 + 180.0 * column, y0 - 10.0))
         lines = shapely.MultiLineString([t.points for p in work.run.passes for t in p.tracks])
         for dots in found:
-            self.assertLess(shapely.distance(lines, shapely.points(dots)).max(), 0.2)
+            self.assertLess(farthest(shapely.MultiPoint(dots), lines), 0.2)
         marks = shapely.points(shapely.get_coordinates(lines.segmentize(1.0)))
         every = shapely.STRtree(shapely.points(np.concatenate(found)))
         self.assertLess(every.query_nearest(marks, return_distance=True)[1].max(), 0.2)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import math
 import unittest
+from functools import cache
 from typing import Any
 from xml.etree import ElementTree
 
@@ -21,9 +22,9 @@ from tests.makings import document, workpiece
 from ulvent.core.layout import Layout, lay_out
 from ulvent.core.outlines import FileOutline, Outline, curve_of
 from ulvent.core.outlines.path_text import number
-from ulvent.core.prepare import prepared
 from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.shapes import Region
+from ulvent.core.workshop import Workpiece
 from ulvent.demo import demo_pieces
 from ulvent.demo.prepared_pieces import prepared_pieces
 from ulvent.formats.dxf_reading import read_dxf
@@ -46,14 +47,26 @@ def unprepared(piece: Piece) -> Piece:
     return piece.model_copy(update=plain)
 
 
+@cache
 def layouts() -> dict[str, Layout]:
-    pieces = [unprepared(piece) for piece in demo_pieces()]
-    found = {piece.title: lay_out(piece, shipped_face) for piece in pieces}
+    """Of all demo pieces, and of a word in each face."""
+    return {name: work.layout for name, work in _works().items()}
+
+
+def work_of(layout: Layout) -> Workpiece:
+    """The workpiece of one of them, which is laid out already; of another, a new one."""
+    known = _works().get(layout.piece.title)
+    return known if known and known.piece == layout.piece else workpiece(layout.piece)
+
+
+@cache
+def _works() -> dict[str, Workpiece]:
+    found = {one.title: workpiece(unprepared(one)) for one in demo_pieces()}
     for face_id in catalogue():
         piece = document()
         words = {"text": "Quillmère & 8", "height": 20, "output": "engrave"}
         piece["letterings"][0].update(words, face=face_id)
-        found[face_id] = lay_out(parse_piece(piece), shipped_face)
+        found[face_id] = workpiece(piece | {"title": face_id})
     return found
 
 
@@ -107,9 +120,7 @@ def ink_box(layout: Layout) -> np.ndarray:
 
 class WrittenSvg(unittest.TestCase):
     def read(self, layout: Layout, guides: bool = False) -> svgelements.SVG:
-        return svgelements.SVG.parse(
-            io.BytesIO(write_svg(workpiece(layout.piece), guides)), ppi=25.4
-        )
+        return svgelements.SVG.parse(io.BytesIO(write_svg(work_of(layout), guides)), ppi=25.4)
 
     def test_outlines_come_back_with_their_areas_and_all_closed(self) -> None:
         for name, layout in layouts().items():
@@ -129,7 +140,7 @@ class WrittenSvg(unittest.TestCase):
     def test_true_size_and_bounds(self) -> None:
         for name, layout in layouts().items():
             with self.subTest(name):
-                root = ElementTree.fromstring(write_svg(workpiece(layout.piece)))
+                root = ElementTree.fromstring(write_svg(work_of(layout)))
                 left, top, width, height = map(float, root.get("viewBox").split())
                 self.assertEqual(root.get("width"), f"{number(width)}mm")
                 self.assertEqual(root.get("height"), f"{number(height)}mm")
@@ -152,7 +163,7 @@ class WrittenSvg(unittest.TestCase):
     def test_nothing_but_paths_in_titled_groups(self) -> None:
         for name, layout in layouts().items():
             with self.subTest(name):
-                text = write_svg(workpiece(layout.piece)).decode()
+                text = write_svg(work_of(layout)).decode()
                 for unwanted in ("transform", "<text", "<use", "style", "guide", "clip"):
                     self.assertNotIn(unwanted, text)
                 ticks = sum(bool(one.dial and one.dial.ticks) for one in layout.piece.letterings)
@@ -186,7 +197,7 @@ def flat_svg(path: svgelements.Path) -> np.ndarray:
 
 class WrittenDxf(unittest.TestCase):
     def read(self, layout: Layout, guides: bool = False):
-        return ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece), guides).decode()))
+        return ezdxf.read(io.StringIO(write_dxf(work_of(layout), guides).decode()))
 
     def test_outlines_come_back_with_their_areas_and_all_closed(self) -> None:
         for name, layout in layouts().items():
@@ -252,21 +263,21 @@ class WrittenPrepared(unittest.TestCase):
 
     def test_svg_and_dxf_have_the_areas_of_the_tools_paths(self) -> None:
         for piece in prepared_pieces():
-            layout = lay_out(piece, shipped_face)
-            ready = prepared(layout)
+            work = workpiece(piece)
+            ready = work.ready
             kerfs = [kerf for one in (piece.run.passes if piece.run else ()) for kerf in one.kerf]
             half = kerfs[0].offset if kerfs else 0.0
             cutouts = [cutout for layer in ready.layers for cutout in layer.cutouts]
             expected = sum(cutout.area.offset(half).area for cutout in cutouts)
-            svg = svgelements.SVG.parse(io.BytesIO(write_svg(workpiece(layout.piece))), ppi=25.4)
+            svg = svgelements.SVG.parse(io.BytesIO(write_svg(work)), ppi=25.4)
             guides = sum(Region.inside(one.curve).area for one in ready.guides)
             paths = [p for p in svg.elements() if isinstance(p, svgelements.Path)]
             closed = [p for p in paths if isinstance(p[-1], svgelements.Close)]
             area = sum(abs(sum(map(turned_area, p.as_subpaths()))) for p in closed)
             self.assertAlmostEqual(area / (expected + guides), 1.0, delta=1e-3, msg=piece.title)
-            document = ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece)).decode()))
+            document = ezdxf.read(io.StringIO(write_dxf(work).decode()))
             layers = {entity.dxf.layer for entity in document.modelspace()}
-            groups = workpiece(layout.piece).groups
+            groups = work.groups
             self.assertEqual(len(layers), len(groups), piece.title)
 
     def test_round_joints_are_arcs_in_svg_and_bulges_in_dxf(self) -> None:
@@ -276,9 +287,9 @@ class WrittenPrepared(unittest.TestCase):
                   "run": {"passes": [{"id": "a", "tool": "blade", "works": [{"what": "cut"}],
                                       "kerf": [{"width": 3}]}]}}  # fmt: skip
         layout = lay_out(parse_piece(square), shipped_face)
-        svg = write_svg(workpiece(layout.piece)).decode()
+        svg = write_svg(work_of(layout)).decode()
         self.assertEqual(svg.count("A1.5 1.5") + svg.count("A1.50000 1.50000"), 8)
-        document = ezdxf.read(io.StringIO(write_dxf(workpiece(layout.piece)).decode()))
+        document = ezdxf.read(io.StringIO(write_dxf(work_of(layout)).decode()))
         (line,) = document.modelspace()
         self.assertEqual(line.dxftype(), "LWPOLYLINE")
         bulges = [abs(b) for *_, b in line.get_points("xyb") if b]
@@ -381,7 +392,7 @@ class WrittenOutputs(unittest.TestCase):
 
 def as_lines(outlines: list[FileOutline]) -> list[LineString]:
     curves = [curve_of(outline) for outline in outlines]
-    return [LineString(curve.points(np.linspace(0.0, curve.length, 2000))) for curve in curves]
+    return [LineString(curve.points(np.linspace(0.0, curve.length, 500))) for curve in curves]
 
 
 def from_corner(lines: list[LineString]) -> list[LineString]:
@@ -404,7 +415,7 @@ class WrittenGuides(unittest.TestCase):
     def test_svg(self) -> None:
         for name, layout in self.layouts().items():
             with self.subTest(name):
-                (read,) = read_svg(write_svg(workpiece(layout.piece), guides=True))
+                (read,) = read_svg(write_svg(work_of(layout), guides=True))
                 curve = layout.guides[0].curve
                 self.assertEqual(read.closed, curve.closed)
                 self.assertAlmostEqual(curve_of(read).length, curve.length, delta=WITHIN)
@@ -412,7 +423,7 @@ class WrittenGuides(unittest.TestCase):
     def test_dxf(self) -> None:
         for name, layout in self.layouts().items():
             with self.subTest(name):
-                found = read_dxf(write_dxf(workpiece(layout.piece), guides=True))
+                found = read_dxf(write_dxf(work_of(layout), guides=True))
                 length = sum(curve_of(outline).length for outline in found)
                 self.assertAlmostEqual(length, layout.guides[0].curve.length, delta=WITHIN)
 
