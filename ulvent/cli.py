@@ -251,7 +251,7 @@ def names(
     """
     from ulvent.core.series import Pattern, matched
     from ulvent.formats.every_format import every_format
-    from ulvent.formats.row_files import Wanted
+    from ulvent.formats.row_files import Wanted, named_alike
     from ulvent.formats.words_file import counted_rows, read_table
     from ulvent.names_command import Order, make
 
@@ -271,6 +271,9 @@ def names(
     except OSError as error:
         _refuse(f"{out}: cannot be made: {error.strerror}")
     wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns))
+    alike = "" if wanted.sheet else named_alike(wanted, found.rows)
+    if alike:
+        _refuse(f"--name: {alike}")
     order = Order(pattern.piece.model_dump(mode="json"), found, piece.parent, out, wanted)
     try:
         faults = make(order, typer.echo, one_height, zip)
@@ -396,6 +399,15 @@ def serve(
             help="A machine that may be sent to: host and port, or a serial device. Repeat it.",
         ),
     ] = None,
+    workers: Annotated[
+        int | None,
+        typer.Option(
+            min=0,
+            max=256,
+            show_default="as many as there are cores, but one",
+            help="Processes that make batches of names.",
+        ),
+    ] = None,
 ) -> None:
     """Start Ulvent on this machine and print its address. Ctrl-C stops it."""
     from platformdirs import user_data_path
@@ -404,7 +416,7 @@ def serve(
     from ulvent.web.serve import serve as run
 
     try:
-        run(var or user_data_path("ulvent"), port, empty, typer.echo, machine or ())
+        run(var or user_data_path("ulvent"), port, empty, typer.echo, machine or (), workers)
     except AlreadyRunningError as error:
         typer.echo(str(error))
     except UlventError as error:

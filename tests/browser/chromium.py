@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwrig
 
 T = TypeVar("T")
 EXECUTABLE = "/usr/bin/chromium"
-PATIENCE_MS = 20_000
+PATIENCE_MS = 60_000
 OPTIONS = [
     "--no-sandbox",
     "--disable-gpu",

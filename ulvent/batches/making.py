@@ -15,7 +15,6 @@ from sqlalchemy.exc import SQLAlchemyError
 from ulvent.batches.row_tasks import Rows, make_row, measure_row, nest, wanted_of, write_sheet
 from ulvent.bench import LATER, Hands
 from ulvent.core.base.errors import UlventError
-from ulvent.core.series.matched import title_of
 from ulvent.crew.worker import StoppedError, WorkerDiedError
 from ulvent.store.batches import Batch, Batches, Kept, Line, MadeLine, NoSuchBatchError
 
@@ -43,7 +42,7 @@ class Making:
         made."""
         batch = self.batches.get(batch_id)
         rows = _rows(batch)
-        for line in self.batches.lines(batch_id, numbers, ("measured", "made")):
+        for line in self.batches.left(batch_id, numbers, ("measured", "made")):
             least: dict[str, float] = {}
             if self.batches.attempt(batch_id, line.number) <= MOST_ATTEMPTS:
                 try:
@@ -57,7 +56,7 @@ class Making:
         """Some rows made; one that was made from the same before is only read."""
         batch = self.batches.get(batch_id)
         rows = _rows(batch)
-        for line in self.batches.lines(batch_id, numbers, ("made",)):
+        for line in self.batches.left(batch_id, numbers, ("made",)):
             self._row(batch_id, rows, line)
         self.batches.advance(batch_id)
 
@@ -105,7 +104,7 @@ class Making:
             lie = self.batches.sheet(batch_id, number)
             if lie is None:
                 continue
-            lines = self.batches.cells(batch_id, [one for one, _ in lie])
+            lines = self.batches.lines(batch_id, [one for one, _ in lie])
             plain = {key: (line.cells, line.heights) for key, line in lines.items()}
             data = self._done(write_sheet, rows, lie, plain, seconds=_NEST_SECONDS)
             self.batches.sheet_written(batch_id, number, data)
@@ -147,4 +146,4 @@ def step(making: Making, task: str, batch: str, numbers: Sequence[int]) -> None:
 
 
 def _not_made(line: Line, why: str) -> MadeLine:
-    return MadeLine(line.number, title_of(line.cells), False, why)
+    return MadeLine(line.number, line.title, False, why)

@@ -34,6 +34,7 @@ def work(url: str) -> None:
     """Work for the database at a URL until a signal; while it is away it is waited for."""
     engine = open_engine(url)
     crew = Crew(PRELOADED, size=1)
+    crew.start()
     try:
         asyncio.run(_work(url, Making(engine, Hands(url, crew))))
     finally:

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from ulvent.core.base.arrays import Floats, Matrices
+from ulvent.core.series.matched import title_of
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
 from ulvent.core.shapes import Region, area_within
@@ -45,6 +46,17 @@ class Wanted:
     def file(self, number: int, title: str, rows: int) -> str:
         """The name of the file of a row, of so many."""
         return f"{file_name(self.name, number, title, rows)}.{self.format}"
+
+
+def named_alike(wanted: Wanted, rows: Sequence[tuple[int, Sequence[str]]]) -> str:
+    """Why rows cannot have a file each, in words; empty where each has a name of its own."""
+    had: dict[str, int] = {}
+    for number, cells in rows:
+        name = wanted.file(number, title_of(cells), len(rows))
+        other = had.setdefault(name.casefold(), number)
+        if other != number:
+            return f"rows {other} and {number} would both be “{name}”; put {{number}} into it"
+    return ""
 
 
 class RowFile(NamedTuple):

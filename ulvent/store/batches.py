@@ -17,6 +17,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from ulvent.core.base.errors import UlventError
+from ulvent.core.series.matched import title_of
 from ulvent.store.queue import hand_out, outstanding
 from ulvent.store.tables import (
     BatchLineRow,
@@ -49,6 +50,10 @@ class Line(NamedTuple):
     number: int
     cells: Sequence[str]
     heights: dict[str, float]
+
+    @property
+    def title(self) -> str:
+        return title_of(self.cells)
 
 
 @dataclass(frozen=True)
@@ -141,6 +146,12 @@ class Batches:
             rows = session.scalars(select(BatchRow).order_by(BatchRow.made_at.desc())).all()
             return [(_batch(row), _progress(session, row.id)) for row in rows]
 
+    def busy(self) -> bool:
+        """Whether any is being made."""
+        with Session(self._engine) as session:
+            query = select(BatchRow.id).where(BatchRow.state == "running").limit(1)
+            return session.scalar(query) is not None
+
     def progress(self, batch_id: UUID) -> Progress:
         with Session(self._engine) as session:
             return _progress(session, batch_id)
@@ -196,7 +207,7 @@ class Batches:
 
     # ---------------------------------------------------------------------- by workers
 
-    def lines(self, batch_id: UUID, numbers: Sequence[int], done: Sequence[str]) -> list[Line]:
+    def left(self, batch_id: UUID, numbers: Sequence[int], done: Sequence[str]) -> list[Line]:
         """Rows of a batch that runs, those that are not in one of these states yet."""
         query = (
             select(BatchLineRow)
@@ -210,14 +221,15 @@ class Batches:
             .order_by(BatchLineRow.number)
         )
         with Session(self._engine) as session:
-            return [
-                Line(line.number, tuple(line.cells), line.heights)
-                for line in session.scalars(query)
-            ]
+            return [_line(row) for row in session.scalars(query)]
 
-    def cells(self, batch_id: UUID, numbers: Sequence[int]) -> dict[int, Line]:
-        """Rows by their numbers, made or not."""
-        return {one.number: one for one in self.lines(batch_id, numbers, ())}
+    def lines(self, batch_id: UUID, numbers: Sequence[int]) -> dict[int, Line]:
+        """Rows by their numbers."""
+        query = select(BatchLineRow).where(
+            BatchLineRow.batch_id == batch_id, BatchLineRow.number.in_(numbers)
+        )
+        with Session(self._engine) as session:
+            return {row.number: _line(row) for row in session.scalars(query)}
 
     def attempt(self, batch_id: UUID, number: int) -> int:
         """Write down that a row is begun; how often it was, with this time."""
@@ -408,6 +420,10 @@ def _batch(row: BatchRow) -> Batch:
         row.id, row.piece_id, row.title, row.document, row.columns, row.wanted,
         row.stage, row.state, row.reason, row.heights, row.said, row.made_at, row.ended_at,
     )  # fmt: skip
+
+
+def _line(row: BatchLineRow) -> Line:
+    return Line(row.number, tuple(row.cells), row.heights)
 
 
 def _made(line: BatchLineRow) -> MadeLine:

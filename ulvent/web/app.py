@@ -12,10 +12,12 @@ from pydantic import BaseModel
 from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
+from ulvent.batches.hired import Hired
 from ulvent.bench import Hands
 from ulvent.crew import Crew
 from ulvent.sending import Sender
 from ulvent.store.added_faces import Faces
+from ulvent.store.batches import Batches
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
 from ulvent.store.jobs import Jobs
@@ -23,6 +25,7 @@ from ulvent.store.machine_records import Machines
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web import (
+    batch_routes,
     begin_routes,
     catalogue_routes,
     drawer_routes,
@@ -59,6 +62,7 @@ ROUTES = (
     run_routes,
     machine_routes,
     names_routes,
+    batch_routes,
     stitcher_routes,
     solid_routes,
     thread_routes,
@@ -76,12 +80,13 @@ class Health(BaseModel):
 
 
 def create_app(
-    engine: Engine, port: int, crew: Crew | None = None, built: Path = PAGE,
-    simulated: Sequence[SimulatedMachine] = (), allowed: Sequence[str] = (),
+    engine: Engine, port: int, crew: Crew | None = None, hired: Hired | None = None,
+    built: Path = PAGE, simulated: Sequence[SimulatedMachine] = (), allowed: Sequence[str] = (),
 ) -> FastAPI:  # fmt: skip
     """The ASGI application over `engine`, for requests to `port` on loopback.
 
-    Computing is done by `crew`, or by one of its own, whose processes begin when they are needed.
+    Computing is done by `crew`, or by one of its own, whose processes begin when they are needed;
+    batches are made by the workers that are `hired`, or by others elsewhere.
     Of machines it reaches the simulated ones, and those whose addresses are allowed.
     """
     app = FastAPI(title="Ulvent", version="0.1.0", docs_url=None, redoc_url=None)
@@ -96,6 +101,8 @@ def create_app(
     app.state.simulated = {one.machine.id: one for one in simulated}
     app.state.machines = Machines(engine, shipped)
     app.state.jobs = Jobs(engine)
+    app.state.batches = Batches(engine)
+    app.state.hired = hired
     app.state.sender = Sender(app.state.jobs, [*(one.address for one in shipped), *allowed])
     problems.install(app)
     for routes in ROUTES:

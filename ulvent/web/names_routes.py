@@ -5,9 +5,7 @@ The page asks for a few rows at a time, those in sight first, so that no questio
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from typing import TYPE_CHECKING, Annotated, Any, Literal
-from uuid import UUID
+from typing import Annotated, Any
 
 from cachetools import LRUCache
 from fastapi import APIRouter, Query, Request, Response
@@ -26,24 +24,15 @@ from ulvent.core.series.matched import matched_head
 from ulvent.core.series.results import LetteringFigures
 from ulvent.core.series.row_making import MadeRow, made_row
 from ulvent.core.workshop import Workpiece, document_hash
-from ulvent.formats.every_format import every_format
-from ulvent.formats.packed import packed
-from ulvent.formats.row_files import Wanted
 from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.formats.words_file import read_table
 from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
-from ulvent.web.shelf_routes import Shelf, download
 from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["names"], responses={422: {"model": Problem}})
 
 MOST_AT_ONCE = 20
-MOST_IN_A_ZIP = 200
-if TYPE_CHECKING:
-    FormatName = str
-else:
-    FormatName = Literal[tuple(every_format())]
 
 
 class NameTable(BaseModel):
@@ -133,20 +122,6 @@ def names(request: NamesRequest, work: TheWork) -> Response:
     return work.json(_scene, request, seconds=LATER, patient=True)
 
 
-@router.get("/api/pieces/{piece_id}/names/{format}", response_class=Response)
-def names_zip(
-    pieces: Shelf,
-    work: TheWork,
-    piece_id: UUID,
-    format: FormatName,
-    anyway: Annotated[bool, Query()] = False,
-) -> Response:
-    """All rows of a piece's list that fit, a file each, in one ZIP."""
-    piece = pieces.get(piece_id).piece
-    data = work.done(_packed, piece, format, anyway, seconds=LATER, patient=True)
-    return download(data, f"{piece.title} names", ".zip", "application/zip")
-
-
 _HEIGHTS: LRUCache[str, dict[str, float]] = LRUCache(8)
 """The one height of all rows, of the lists that were asked for last: it takes a fit for each."""
 
@@ -227,24 +202,3 @@ def _picture(work: Workpiece) -> str:
 def _blank(work: Workpiece) -> tuple[Bounds, str]:
     x0, y0, x1, y1 = work.layout.bounds()
     return (x0, -y1, x1, -y0), "".join(curve_data(curve) for curve in work.layout.blank)
-
-
-def _packed(bench: Bench, piece: Piece, format: str, anyway: bool) -> bytes:
-    made = _Made(bench, piece)
-    listed = made.list
-    if len(listed.rows) > MOST_IN_A_ZIP:
-        reason = (
-            f"has {len(listed.rows)} rows; the page makes {MOST_IN_A_ZIP} at once, "
-            "`ulvent names` any number"
-        )
-        raise wrong_field("names.rows", reason)
-    return packed(_files(made, format, anyway))
-
-
-def _files(made: _Made, format: str, anyway: bool) -> Iterator[tuple[str, bytes]]:
-    wanted = Wanted(format, anyway=anyway)
-    for index in made.list.rows:
-        row, work = made.row(index)
-        if work is not None and (row.fits or anyway):
-            name = wanted.file(row.number, row.title, len(made.list.rows))
-            yield name, every_format()[format](work)

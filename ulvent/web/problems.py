@@ -25,6 +25,7 @@ from ulvent.crew import GivenUpError, StoppedError, WorkerDiedError
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.sending import NotAllowedError, NotNowError
 from ulvent.store.added_faces import NoSuchFaceError
+from ulvent.store.batches import NoSuchBatchError
 from ulvent.store.drawer import NoSuchGuideError
 from ulvent.store.jobs import MachineBusyError, NoSuchJobError
 from ulvent.store.machine_records import NoSuchMachineError
@@ -68,6 +69,7 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     FaceError: HTTPStatus.NOT_FOUND,
     FontFileError: HTTPStatus.UNPROCESSABLE_ENTITY,
     FigureError: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NoSuchBatchError: HTTPStatus.NOT_FOUND,
     NoSuchFaceError: HTTPStatus.NOT_FOUND,
     NoSuchGuideError: HTTPStatus.NOT_FOUND,
     NoSuchPieceError: HTTPStatus.NOT_FOUND,

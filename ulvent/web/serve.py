@@ -20,10 +20,12 @@ import uvicorn
 from fastapi import FastAPI
 from sqlalchemy import Engine
 
+from ulvent.batches.hired import Hired, usual_workers
 from ulvent.core.base.errors import UlventError
 from ulvent.crew import Crew
 from ulvent.demo import demo_sets
 from ulvent.demo.first_drawer import DRAWER_NOTE, drawer_guides
+from ulvent.store.batches import Batches
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
 from ulvent.store.jobs import Jobs
@@ -48,7 +50,10 @@ class AlreadyRunningError(UlventError):
     """Another Ulvent holds the same data folder."""
 
 
-def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[str] = ()) -> None:
+def serve(
+    var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[str] = (),
+    workers: int | None = None,
+) -> None:  # fmt: skip
     """Run Ulvent until it is asked to stop.
 
     Parameters
@@ -59,6 +64,8 @@ def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[
         to listen on; `None` takes 8480 or the next one that is free, 0 whichever is free
     allowed
         addresses of machines that may be reached, besides the simulated ones
+    workers
+        processes that make batches; `None` takes as many as there are cores, but one
 
     Over 40 lines, since each thing that is started is stopped in reverse.
     """
@@ -95,7 +102,9 @@ def serve(var: Path, port: int | None, empty: bool, say: Say, allowed: Sequence[
         bound = listener.getsockname()[1]
         address = f"http://127.0.0.1:{bound}"
         (var / "address").write_text(address + "\n", encoding="ascii")
-        application = create_app(engine, bound, crew, simulated=simulated, allowed=allowed)
+        hired = Hired(url, usual_workers() if workers is None else workers, Batches(engine).busy)
+        stack.callback(hired.close)
+        application = create_app(engine, bound, crew, hired, simulated=simulated, allowed=allowed)
         stack.callback(application.state.sender.close)
         crew.wait()
         say(f"Ulvent is ready at {address}  (Ctrl-C stops it)")
@@ -133,17 +142,29 @@ def _server(application: FastAPI) -> uvicorn.Server:
 
 
 def _run(server: uvicorn.Server, listener: socket.socket) -> None:
-    """Serve until a signal; uvicorn raises the signal again once it has shut down."""
+    """Serve until a signal."""
+
+    def end(_signal: int, _frame: FrameType | None) -> None:
+        server.should_exit = True
+
+    # From here on a signal is told to the server, also before it listens for signals itself: what
+    # is raised in a handler is lost where the handler runs within a callback of the collector.
+    for one in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(one, end)
     # What is loaded by now stays: the collector need not walk it during every long drag.
     gc.enable()
     gc.collect()
     gc.freeze()
-    with contextlib.suppress(KeyboardInterrupt, SystemExit):
+    if not _LEAVING.is_set():
         server.run(sockets=[listener])
+
+
+_LEAVING = threading.Event()
 
 
 def _leave(_signal: int, _frame: FrameType | None) -> None:
     """SIGTERM unwinds like Ctrl-C, so that everything that was started is stopped."""
+    _LEAVING.set()
     raise SystemExit(0)
 
 

@@ -271,7 +271,12 @@ def _summary(stored: StoredPiece) -> PieceSummary:
 
 def download(data: bytes, title: str, ending: str, media_type: str) -> Response:
     """A file to be saved under a name made of `title`."""
+    headers = {"Content-Disposition": attachment(title, ending)}
+    return Response(data, media_type=media_type, headers=headers)
+
+
+def attachment(title: str, ending: str) -> str:
+    """What says that a file is to be saved, and under which name."""
     plain = re.sub(r"[^A-Za-z0-9 _-]+", "", title).strip() or "piece"
     exact = quote(re.sub(r"[/\\\x00-\x1f]", "", title).strip() or "piece")
-    disposition = f"attachment; filename=\"{plain}{ending}\"; filename*=UTF-8''{exact}{ending}"
-    return Response(data, media_type=media_type, headers={"Content-Disposition": disposition})
+    return f"attachment; filename=\"{plain}{ending}\"; filename*=UTF-8''{exact}{ending}"

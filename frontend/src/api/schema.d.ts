@@ -1034,7 +1034,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/pieces/{piece_id}/names/{format}": {
+    "/api/pieces/{piece_id}/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Have a piece's list made, as the piece is kept now.
+         */
+        post: operations["begin_api_pieces__piece_id__batches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches": {
         parameters: {
             query?: never;
             header?: never;
@@ -1042,10 +1062,68 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Names Zip
-         * @description All rows of a piece's list that fit, a file each, in one ZIP.
+         * Every
+         * @description All that are kept, the newest first.
          */
-        get: operations["names_zip_api_pieces__piece_id__names__format__get"];
+        get: operations["every_api_batches_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One */
+        get: operations["one_api_batches__batch_id__get"];
+        put?: never;
+        post?: never;
+        /** Forget */
+        delete: operations["forget_api_batches__batch_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel
+         * @description What is not made yet is not made; what is made can be taken away.
+         */
+        post: operations["cancel_api_batches__batch_id__cancel_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Files
+         * @description What is made so far, as one ZIP: a file each, or sheets with their cutting list.
+         */
+        get: operations["files_api_batches__batch_id__files_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1792,6 +1870,100 @@ export interface components {
              * @default 0
              */
             aside: number;
+        };
+        /**
+         * BatchRequest
+         * @description What is wanted of a piece's list.
+         *
+         *     name
+         *         of each file: {number} and {words} stand for a row's own
+         *     anyway
+         *         rows with faults too
+         *     sheet
+         *         nest all on sheets, in place of a file each
+         */
+        BatchRequest: {
+            /**
+             * Format
+             * @default svg
+             * @enum {string}
+             */
+            format: "svg" | "dxf" | "plt" | "gcode" | "pdf" | "run-sheet.pdf" | "png" | "dst" | "exp" | "pes" | "jef" | "vp3" | "thread.svg" | "thread.dxf" | "thread.gcode" | "thread.pdf" | "stl" | "3mf" | "obj" | "glb" | "step" | "flat.svg" | "flat.dxf" | "flat.pdf";
+            /**
+             * Name
+             * @default {number}-{words}
+             */
+            name: string;
+            /**
+             * Anyway
+             * @default false
+             */
+            anyway: boolean;
+            sheet?: components["schemas"]["SheetRequest"] | null;
+        };
+        /**
+         * BatchSummary
+         * @description A batch and how far it has come.
+         *
+         *     what
+         *         what is made, in words
+         *     lost
+         *         attempts that were begun and lost, with whoever made them
+         *     least, filled
+         *         sheets that any way of nesting takes, and the share of the sheets that is used
+         */
+        BatchSummary: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Piece Id
+             * Format: uuid
+             */
+            piece_id: string;
+            /** Title */
+            title: string;
+            /** What */
+            what: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "done" | "cancelled" | "failed";
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "heights" | "rows" | "nesting" | "sheets" | "end";
+            /** Reason */
+            reason: string;
+            /** Rows */
+            rows: number;
+            /** Measured */
+            measured: number;
+            /** Made */
+            made: number;
+            /** Fit */
+            fit: number;
+            /** Lost */
+            lost: number;
+            /** Sheets */
+            sheets: number;
+            /** Written */
+            written: number;
+            /** Least */
+            least: number;
+            /** Filled */
+            filled: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Ended At */
+            ended_at: string | null;
         };
         /**
          * Become
@@ -4990,6 +5162,15 @@ export interface components {
             place: number;
         };
         /**
+         * OneBatch
+         * @description A batch, and its rows that do not fit.
+         */
+        OneBatch: {
+            batch: components["schemas"]["BatchSummary"];
+            /** Unfit */
+            unfit: components["schemas"]["UnfitRow"][];
+        };
+        /**
          * OpenPiece
          * @description A piece at its current revision.
          */
@@ -7242,6 +7423,34 @@ export interface components {
             height: number;
         };
         /**
+         * SheetRequest
+         * @description Sheets on which parts are nested; mm, and degrees.
+         */
+        SheetRequest: {
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Margin
+             * @default 5
+             */
+            margin: number;
+            /**
+             * Gap
+             * @default 2
+             */
+            gap: number;
+            /**
+             * Turns
+             * @default [
+             *       0,
+             *       90
+             *     ]
+             */
+            turns: number[];
+        };
+        /**
          * ShownChoice
          * @description A run sheet by one choice.
          */
@@ -8729,6 +8938,15 @@ export interface components {
         TypedFigure: {
             /** Value */
             value: number;
+        };
+        /** UnfitRow */
+        UnfitRow: {
+            /** Number */
+            number: number;
+            /** Title */
+            title: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * UsualFigures
@@ -11798,15 +12016,257 @@ export interface operations {
             };
         };
     };
-    names_zip_api_pieces__piece_id__names__format__get: {
+    begin_api_pieces__piece_id__batches_post: {
         parameters: {
-            query?: {
-                anyway?: boolean;
-            };
+            query?: never;
             header?: never;
             path: {
                 piece_id: string;
-                format: "plt" | "gcode" | "pdf" | "run-sheet.pdf" | "png" | "svg" | "dxf" | "dst" | "exp" | "pes" | "jef" | "vp3" | "thread.svg" | "thread.dxf" | "thread.gcode" | "thread.pdf" | "stl" | "3mf" | "obj" | "glb" | "step" | "flat.svg" | "flat.dxf" | "flat.pdf";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchSummary"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    every_api_batches_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchSummary"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one_api_batches__batch_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OneBatch"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    forget_api_batches__batch_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancel_api_batches__batch_id__cancel_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchSummary"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    files_api_batches__batch_id__files_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
             };
             cookie?: never;
         };
@@ -11818,6 +12278,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -1,11 +1,15 @@
 <script lang="ts">
   /** The list: pasted or read, which column fills which field, and what it comes to. */
-  import { Checkbox } from 'carbon-components-svelte';
+  import { Button, Checkbox } from 'carbon-components-svelte';
+  import { onDestroy, untrack } from 'svelte';
   import { api, saying, type Piece } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { figure } from '../words/words';
+  import { Batches } from '../batches/batches.svelte';
+  import BatchList from '../batches/BatchList.svelte';
   import ListPane from '../shell/ListPane.svelte';
   import type { Made } from './made.svelte';
+  import WhatIsWanted, { type Wanted } from './WhatIsWanted.svelte';
 
   type Names = NonNullable<Piece['names']>;
 
@@ -13,7 +17,9 @@
 
   let pasted = $state('');
   let said = $state('');
-  const FORMATS = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'dst', 'stl', '3mf'];
+  let wanted = $state.raw<Wanted>({ format: 'svg', name: '{number}-{words}', anyway: false, sheet: null });
+  const batches = untrack(() => new Batches(editor.id));
+  onDestroy(() => batches.close());
 
   const scene = $derived(made.scene);
   const kept = $derived(names.rows.filter((row) => !row.left_out).length - (scene?.empty.length ?? 0));
@@ -38,10 +44,10 @@
     onchange({ ...names, head, rows: [...names.rows, ...answer.data.rows.map((cells) => ({ cells, left_out: false, heights: {} }))] });
   }
 
-  async function take(format: string): Promise<void> {
+  async function make(): Promise<void> {
     await editor.finish();
-    if (editor.keeping.state === 'kept') location.assign(`/api/pieces/${editor.id}/names/${format}`);
-    else editor.saying = 'The files were not written, because the last change could not be kept.';
+    if (editor.keeping.state === 'kept') await batches.begin(editor.id, wanted);
+    else editor.saying = 'Nothing was begun, because the last change could not be kept.';
   }
 
   function chosen(event: Event): void {
@@ -78,12 +84,12 @@
   {#if said}<p class="soft" role="status">{said}</p>{/if}
   <Checkbox labelText="One height for all rows" checked={names.one_height} on:check={(event) => event.detail !== names.one_height && onchange({ ...names, one_height: event.detail })} />
   {#if names.rows.length}
-    <h3>Take it away, a file each in a ZIP</h3>
-    <div class="row">
-      {#each FORMATS as format (format)}<button class="quiet" onclick={() => void take(format)}>{format.toUpperCase()}</button>{/each}
-    </div>
-    <p class="soft">Rows that do not fit are not written. Sheets, and lists of any length: <code>ulvent names</code>.</p>
+    <h3>Make them all</h3>
+    <WhatIsWanted {wanted} onchange={(changed) => (wanted = changed)} />
+    <Button size="small" disabled={!kept} on:click={() => void make()}>Make {kept} {kept === 1 ? 'row' : 'rows'}</Button>
+    <p class="soft">It goes on while this page is closed. Rows that were made before are only read.</p>
   {/if}
+  {#if batches.all.length || batches.wrong}<BatchList {batches} shown={batches.all} />{/if}
 </div></ListPane>
 
 <style>

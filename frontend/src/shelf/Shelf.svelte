@@ -7,9 +7,11 @@
   } from 'carbon-components-svelte';
   import Add from 'carbon-icons-svelte/lib/Add.svelte';
   import FolderOpen from 'carbon-icons-svelte/lib/FolderOpen.svelte';
-  import { onMount } from 'svelte';
+  import { onDestroy, onMount } from 'svelte';
   import { api, asDocument, saying, type OpenPiece, type PieceSummary } from '../api/client';
   import { newest } from '../api/newest';
+  import { Batches } from '../batches/batches.svelte';
+  import BatchList from '../batches/BatchList.svelte';
   import Brand from '../shell/Brand.svelte';
   import { router } from '../shell/router.svelte';
   import NewPiece from './NewPiece.svelte';
@@ -25,6 +27,11 @@
   let justDeleted = $state.raw<PieceSummary>();
   let dragging = $state(false);
   let picker: HTMLInputElement;
+
+  const batches = new Batches();
+  onDestroy(() => batches.close());
+  let showBatches = $state(false);
+  const running = $derived(batches.all.filter((one) => one.state === 'running'));
 
   onMount(load);
 
@@ -153,6 +160,17 @@
         subtitle={wrong}
         on:close={() => (wrong = '')}
       />
+    {/if}
+
+    {#if batches.all.length}
+      <section class="batches" aria-label="Batches of names">
+        <BatchList {batches} titled shown={showBatches ? batches.all : running} />
+        {#if batches.all.length > running.length}
+          <button class="quiet" aria-expanded={showBatches} onclick={() => (showBatches = !showBatches)}>
+            {showBatches ? 'Hide' : 'Show'} batches that are done ({batches.all.length - running.length})
+          </button>
+        {/if}
+      </section>
     {/if}
 
     {#if pieces === undefined}
@@ -284,6 +302,11 @@
 
   .empty p {
     margin-bottom: 12px;
+  }
+
+  .batches {
+    max-width: 720px;
+    margin-bottom: 24px;
   }
 
   .deleted {

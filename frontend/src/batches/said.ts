@@ -1,0 +1,35 @@
+/** What there is to say of a batch, in words. */
+
+import type { BatchSummary } from '../api/client';
+
+const rows = (count: number) => `${count} ${count === 1 ? 'row' : 'rows'}`;
+
+/** How far it has come. */
+export function progressWords(batch: BatchSummary): string {
+  if (batch.state === 'failed') return batch.reason;
+  if (batch.stage === 'heights') return `one height: ${batch.measured} of ${rows(batch.rows)} measured`;
+  const unfit = batch.made - batch.fit;
+  const said = [`${batch.made} of ${rows(batch.rows)} made`];
+  if (unfit) said.push(unfit === 1 ? '1 does not fit' : `${unfit} do not fit`);
+  if (batch.stage === 'nesting' && batch.state === 'running') said.push('laying them on sheets');
+  if (batch.sheets) {
+    const least = batch.least < batch.sheets ? `, no way takes fewer than ${batch.least}` : '';
+    const used = `${Math.round(100 * batch.filled)} % used${least}`;
+    const done = batch.written < batch.sheets ? `${batch.written} of ` : '';
+    said.push(`${done}${batch.sheets} ${batch.sheets === 1 ? 'sheet' : 'sheets'} (${used})`);
+  }
+  if (batch.state === 'cancelled') said.push('stopped');
+  return said.join(' · ');
+}
+
+/** The part of it that is done, from 0 to 1: stages that are still to come are counted too. */
+export function share(batch: BatchSummary): number {
+  if (batch.stage === 'heights') return (0.4 * batch.measured) / batch.rows;
+  if (batch.stage === 'rows') return batch.made / batch.rows;
+  return batch.sheets ? batch.written / batch.sheets : 1;
+}
+
+/** Whether there is something to take away. */
+export function takeable(batch: BatchSummary): boolean {
+  return batch.sheets ? batch.written > 0 : batch.fit > 0 && !batch.what.startsWith('sheets');
+}

@@ -1,0 +1,59 @@
+<script lang="ts" module>
+  import type { BatchRequest } from '../api/client';
+
+  export type Wanted = BatchRequest;
+</script>
+
+<script lang="ts">
+  /** What is made of the rows: a file each, in which format and named how, or sheets. */
+  import { Checkbox, Select, SelectItem, TextInput } from 'carbon-components-svelte';
+  import Choice from '../parts/Choice.svelte';
+  import LengthField from '../parts/LengthField.svelte';
+
+  let { wanted, onchange }: { wanted: Wanted; onchange: (wanted: Wanted) => void } = $props();
+
+  type Format = Wanted['format'];
+  const FORMATS: Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', 'dst', 'pes', 'jef', 'stl', '3mf', 'step'];
+  const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90] };
+  const TURNS = [
+    { value: '0,90', label: 'quarter' },
+    { value: '0,180', label: 'half: grain kept' },
+    { value: '0', label: 'not' },
+  ];
+
+  const sheet = $derived(wanted.sheet);
+  const change = (changed: Partial<Wanted>) => onchange({ ...wanted, ...changed });
+  const lay = (changed: Partial<NonNullable<Wanted['sheet']>>) => sheet && change({ sheet: { ...sheet, ...changed } });
+</script>
+
+<Choice
+  label="As"
+  options={[{ value: 'files', label: 'a file each' }, { value: 'sheets', label: 'nested on sheets' }]}
+  value={sheet ? 'sheets' : 'files'}
+  onset={(value) => change({ sheet: value === 'sheets' ? (sheet ?? SHEET) : null })}
+/>
+{#if sheet}
+  <div class="pair">
+    <LengthField label="Sheet, wide" value={sheet.width} onset={(width) => lay({ width })} />
+    <LengthField label="high" value={sheet.height} onset={(height) => lay({ height })} />
+    <LengthField label="Free round it" value={sheet.margin ?? SHEET.margin} onset={(margin) => lay({ margin })} />
+    <LengthField label="Between parts" value={sheet.gap ?? SHEET.gap} onset={(gap) => lay({ gap })} />
+  </div>
+  <Choice label="Parts may be turned" options={TURNS} value={(sheet.turns ?? SHEET.turns).join(',')} onset={(value) => lay({ turns: value.split(',').map(Number) })} />
+{:else}
+  <div class="pair">
+    <Select size="sm" labelText="Format" selected={wanted.format ?? 'svg'} on:update={(event) => event.detail !== wanted.format && change({ format: event.detail as Format })}>
+      {#each FORMATS as format (format)}<SelectItem value={format} text={String(format).toUpperCase()} />{/each}
+    </Select>
+    <TextInput size="sm" labelText="Files are named" value={wanted.name ?? ''} on:change={(event) => change({ name: String(event.detail) })} />
+  </div>
+{/if}
+<Checkbox labelText="Rows with faults too" checked={wanted.anyway ?? false} on:check={(event) => event.detail !== wanted.anyway && change({ anyway: event.detail })} />
+
+<style>
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 6px 12px;
+  }
+</style>

@@ -1,0 +1,225 @@
+"""Routes for batches: a piece's whole list made by workers, while the page may be closed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from datetime import datetime
+from typing import TYPE_CHECKING, Annotated, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Depends, Request, Response
+from fastapi.responses import StreamingResponse
+from pydantic import BaseModel, Field
+
+from ulvent.batches.row_tasks import plain_wanted, wanted_of
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.recipe import Piece
+from ulvent.core.series.listed import Listed
+from ulvent.core.series.nested_sheets import Sheet
+from ulvent.formats.every_format import every_format
+from ulvent.formats.packed import packing
+from ulvent.formats.row_files import Wanted, named_alike
+from ulvent.formats.sheet_writing import cutting_list
+from ulvent.store.batches import Batch, Batches, Line, Progress
+from ulvent.web.problems import Problem
+from ulvent.web.shelf_routes import Shelf, attachment
+
+router = APIRouter(
+    tags=["batches"], responses={status: {"model": Problem} for status in (404, 409, 422)}
+)
+
+_MOST_SAID = 200
+"""So many rows that do not fit are said one by one."""
+Side = Annotated[float, Field(gt=0, le=10_000)]
+Margin = Annotated[float, Field(ge=0, le=500)]
+if TYPE_CHECKING:
+    FormatName = str
+else:
+    FormatName = Literal[tuple(every_format())]
+
+
+class SheetRequest(BaseModel):
+    """Sheets on which parts are nested; mm, and degrees."""
+
+    width: Side
+    height: Side
+    margin: Margin = 5.0
+    gap: Margin = 2.0
+    turns: Annotated[tuple[float, ...], Field(min_length=1, max_length=8)] = (0.0, 90.0)
+
+
+class BatchRequest(BaseModel):
+    """What is wanted of a piece's list.
+
+    name
+        of each file: {number} and {words} stand for a row's own
+    anyway
+        rows with faults too
+    sheet
+        nest all on sheets, in place of a file each
+    """
+
+    format: FormatName = "svg"
+    name: Annotated[str, Field(min_length=1, max_length=80)] = "{number}-{words}"
+    anyway: bool = False
+    sheet: SheetRequest | None = None
+
+
+class BatchSummary(BaseModel):
+    """A batch and how far it has come.
+
+    what
+        what is made, in words
+    lost
+        attempts that were begun and lost, with whoever made them
+    least, filled
+        sheets that any way of nesting takes, and the share of the sheets that is used
+    """
+
+    id: UUID
+    piece_id: UUID
+    title: str
+    what: str
+    state: Literal["running", "done", "cancelled", "failed"]
+    stage: Literal["heights", "rows", "nesting", "sheets", "end"]
+    reason: str
+    rows: int
+    measured: int
+    made: int
+    fit: int
+    lost: int
+    sheets: int
+    written: int
+    least: int
+    filled: float
+    made_at: datetime
+    ended_at: datetime | None
+
+
+class UnfitRow(BaseModel):
+    number: int
+    title: str
+    reason: str
+
+
+class OneBatch(BaseModel):
+    """A batch, and its rows that do not fit."""
+
+    batch: BatchSummary
+    unfit: list[UnfitRow]
+
+
+def all_batches(request: Request) -> Batches:
+    batches: Batches = request.app.state.batches
+    return batches
+
+
+TheBatches = Annotated[Batches, Depends(all_batches)]
+
+
+@router.post("/api/pieces/{piece_id}/batches", status_code=201)
+def begin(
+    request: Request, pieces: Shelf, batches: TheBatches, piece_id: UUID, asked: BatchRequest
+) -> BatchSummary:
+    """Have a piece's list made, as the piece is kept now."""
+    batch_id = _begun(batches, piece_id, pieces.get(piece_id).piece, _wanted(asked))
+    if request.app.state.hired is not None:
+        request.app.state.hired.wake()
+    return _summary(batches.get(batch_id), batches.progress(batch_id))
+
+
+@router.get("/api/batches")
+def every(batches: TheBatches) -> list[BatchSummary]:
+    """All that are kept, the newest first."""
+    return [_summary(*one) for one in batches.all()]
+
+
+@router.get("/api/batches/{batch_id}")
+def one(batches: TheBatches, batch_id: UUID) -> OneBatch:
+    unfit = [
+        UnfitRow(number=row.number, title=row.title, reason=row.reason)
+        for row in batches.unfit(batch_id, _MOST_SAID)
+    ]
+    summary = _summary(batches.get(batch_id), batches.progress(batch_id))
+    return OneBatch(batch=summary, unfit=unfit)
+
+
+@router.post("/api/batches/{batch_id}/cancel")
+def cancel(batches: TheBatches, batch_id: UUID) -> BatchSummary:
+    """What is not made yet is not made; what is made can be taken away."""
+    batches.cancel(batch_id)
+    return _summary(batches.get(batch_id), batches.progress(batch_id))
+
+
+@router.delete("/api/batches/{batch_id}", status_code=204)
+def forget(batches: TheBatches, batch_id: UUID) -> None:
+    batches.forget(batch_id)
+
+
+@router.get("/api/batches/{batch_id}/files", response_class=Response)
+def files(batches: TheBatches, batch_id: UUID) -> StreamingResponse:
+    """What is made so far, as one ZIP: a file each, or sheets with their cutting list."""
+    batch = batches.get(batch_id)
+    found = _sheets(batches, batch) if batch.wanted.get("sheet") else _files(batches, batch)
+    headers = {"Content-Disposition": attachment(f"{batch.title} names", ".zip")}
+    return StreamingResponse(packing(found), media_type="application/zip", headers=headers)
+
+
+def _wanted(asked: BatchRequest) -> Wanted:
+    sheet = Sheet(**asked.sheet.model_dump()) if asked.sheet else None
+    return Wanted(asked.format, asked.name, asked.anyway, sheet)
+
+
+def _begun(batches: Batches, piece_id: UUID, piece: Piece, wanted: Wanted) -> UUID:
+    listed = Listed(piece)
+    rows = [(listed.number(index), listed.recipe.rows[index]) for index in listed.rows]
+    if not rows:
+        raise wrong_field("names.rows", "there is no row to make")
+    if wanted.sheet is None:
+        alike = named_alike(wanted, [(number, row.cells) for number, row in rows])
+        if alike:
+            raise wrong_field("name", alike)
+    lines = [Line(number, row.cells, dict(row.heights)) for number, row in rows]
+    document = listed.pattern.piece.model_dump(mode="json")
+    return batches.begin(
+        piece_id, piece.title, document, listed.list.columns, plain_wanted(wanted), lines,
+        listed.recipe.one_height,
+    )  # fmt: skip
+
+
+def _summary(batch: Batch, progress: Progress) -> BatchSummary:
+    return BatchSummary(
+        id=batch.id, piece_id=batch.piece_id, title=batch.title,
+        what=_what(wanted_of(batch.wanted)),
+        state=batch.state, stage=batch.stage, reason=batch.reason,
+        rows=progress.rows, measured=progress.measured, made=progress.made, fit=progress.fit,
+        lost=progress.lost, sheets=progress.sheets, written=progress.written,
+        least=int(batch.said.get("least", 0)), filled=batch.said.get("filled", 0.0),
+        made_at=batch.made_at, ended_at=batch.ended_at,
+    )  # fmt: skip
+
+
+def _what(wanted: Wanted) -> str:
+    if wanted.sheet is not None:
+        return f"sheets of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
+    return f"{wanted.format.upper()}, a file each"
+
+
+def _files(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
+    wanted, rows = wanted_of(batch.wanted), batches.progress(batch.id).rows
+    for made, data in batches.files(batch.id):
+        yield wanted.file(made.number, made.title, rows), data
+
+
+def _sheets(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
+    names: list[list[str]] = []
+    sheet = wanted_of(batch.wanted).sheet
+    assert sheet is not None
+    for number, lie, data in batches.sheets(batch.id):
+        lines = batches.lines(batch.id, [one for one, _ in lie])
+        names.append([f"{one}  {lines[one].title}" for one, _ in lie])
+        if data is not None:
+            yield f"sheet-{number + 1:03d}.svg", data
+    if names:
+        data = cutting_list(batch.title or "Parts", names, (sheet.width, sheet.height))
+        yield "cutting-list.pdf", data
