@@ -1,4 +1,4 @@
-"""The command line, as a process of its own."""
+"""The command line: what each command does, says and refuses."""
 
 from __future__ import annotations
 
@@ -23,6 +23,7 @@ import typer
 
 from tests import zoo
 from tests.makings import document, proofed, with_lettering
+from tests.shell import Answer, ulvent
 from ulvent import cli
 from ulvent.core.recipe import TOOL_SHEETS
 from ulvent.formats.piece_file import read_piece
@@ -36,17 +37,24 @@ class CommandLine(unittest.TestCase):
         self.folder = Path(tempfile.mkdtemp(prefix="ulvent-cli-"))
         self.addCleanup(shutil.rmtree, self.folder)
 
-    def run_ulvent(self, *arguments: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run(
-            [ULVENT, *arguments], cwd=self.folder, capture_output=True, text=True, check=False
-        )
+    def run_ulvent(self, *arguments: str) -> Answer:
+        return ulvent(self.folder, *arguments)
+
+    def test_it_is_a_process_of_its_own(self) -> None:
+        for arguments, code in ((["measure", "p.json"], 0), (["measure", "none.json"], 2)):
+            self.write(document(), "p.json")
+            answer = subprocess.run([ULVENT, *arguments], cwd=self.folder, check=False,
+                                    capture_output=True, text=True)  # fmt: skip
+            self.assertEqual(answer.returncode, code, answer.stderr)
+            here = self.run_ulvent(*arguments)
+            self.assertEqual((answer.stdout, answer.stderr), (here.stdout, here.stderr))
 
     def write(self, piece: Any, name: str = "piece.ulvent.json") -> str:
         text = piece if isinstance(piece, str) else json.dumps(piece)
         (self.folder / name).write_text(text, encoding="utf-8")
         return name
 
-    def assert_refused(self, answer: subprocess.CompletedProcess[str], *words: str) -> None:
+    def assert_refused(self, answer: Answer, *words: str) -> None:
         self.assertEqual(answer.returncode, 2, answer.stderr)
         self.assertEqual(answer.stdout, "")
         self.assertEqual(len(answer.stderr.splitlines()), 1, answer.stderr)

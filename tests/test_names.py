@@ -1,4 +1,4 @@
-"""`ulvent names`: lists from a shell, as a process of its own."""
+"""`ulvent names`: lists from a shell."""
 
 from __future__ import annotations
 
@@ -6,8 +6,6 @@ import csv
 import io
 import json
 import shutil
-import subprocess
-import sys
 import tempfile
 import unittest
 import zipfile
@@ -17,11 +15,11 @@ import trimesh
 from defusedxml import ElementTree
 
 from tests.makings import document
+from tests.shell import Answer, ulvent
 from ulvent.core.series import matched
 from ulvent.formats.words_file import read_table
 from ulvent.names_command import Order, make
 
-ULVENT = Path(sys.executable).with_name("ulvent")
 SVG = "{http://www.w3.org/2000/svg}"
 TAG = {"kind": "tag", "width": 90, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8}
 PATTERN = document(
@@ -48,11 +46,8 @@ class Names(unittest.TestCase):
         (self.folder / "tag.ulvent.json").write_text(json.dumps(PATTERN), encoding="utf-8")
         (self.folder / "list.csv").write_text("\n".join(NAMES), encoding="utf-8")
 
-    def names(self, *more: str, out: str = "out") -> subprocess.CompletedProcess[str]:
-        return subprocess.run(
-            [ULVENT, "names", "tag.ulvent.json", "list.csv", "--out", out, *more],
-            cwd=self.folder, capture_output=True, text=True, check=False,
-        )  # fmt: skip
+    def names(self, *more: str, out: str = "out") -> Answer:
+        return ulvent(self.folder, "names", "tag.ulvent.json", "list.csv", "--out", out, *more)
 
     def files(self, out: str = "out") -> dict[str, bytes]:
         return {one.name: one.read_bytes() for one in sorted((self.folder / out).iterdir())}
@@ -74,9 +69,7 @@ class Names(unittest.TestCase):
         single = {**PATTERN, "title": "O’Neill"}
         single["letterings"] = [{**PATTERN["letterings"][0], "text": "O’Neill"}]
         (self.folder / "one.ulvent.json").write_text(json.dumps(single), encoding="utf-8")
-        subprocess.run(
-            [ULVENT, "export", "one.ulvent.json", "one.svg"], cwd=self.folder, check=True
-        )
+        ulvent(self.folder, "export", "one.ulvent.json", "one.svg")
         self.assertEqual((self.folder / "one.svg").read_bytes(), files["002-ONeill.svg"])
 
     def test_rows_that_do_not_fit_are_written_where_they_are_wanted_anyway(self) -> None:
@@ -92,10 +85,7 @@ class Names(unittest.TestCase):
         self.assertTrue(part.is_watertight)
 
     def test_numbers_that_are_counted(self) -> None:
-        answer = subprocess.run(
-            [ULVENT, "names", "tag.ulvent.json", "08-11", "--out", "counted"],
-            cwd=self.folder, capture_output=True, text=True, check=False,
-        )  # fmt: skip
+        answer = ulvent(self.folder, "names", "tag.ulvent.json", "08-11", "--out", "counted")
         self.assertEqual(answer.returncode, 0, answer.stderr)
         titles = [self.titles(data)[0] for data in self.files("counted").values()]
         self.assertEqual(titles, ["08", "09", "10", "11"])
@@ -127,6 +117,7 @@ class Names(unittest.TestCase):
             (["--format", "doc"], "--format"),
             (["--sheets", "wide"], "--sheets"),
             (["--sheets", "20x20"], "does not go on"),
+            (["--name", "{words}"], "rows 1 and 6 would both be “Ann.svg”"),
         ):
             answer = self.names(*wrong)
             with self.subTest(words):

@@ -12,6 +12,7 @@ const LEVELS = [
   ['strip'],
   ['particulars', 'contents', 'prepare'],
   ['rehearsal'],
+  ['batches'],
   ['layout', 'names', 'proof', 'run', 'shelf', 'solid', 'stitches'],
 ];
 
