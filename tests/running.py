@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import os
 import re
 import shutil
@@ -11,7 +12,9 @@ import sys
 import tempfile
 import threading
 import time
+import urllib.request
 from pathlib import Path
+from typing import Any
 
 ULVENT = Path(sys.executable).with_name("ulvent")
 _READY = re.compile(r"ready at (http://127\.0\.0\.1:\d+)")
@@ -62,6 +65,14 @@ class RunningUlvent:
         assert self.process.stdout is not None
         self.process.stdout.close()
         return code
+
+    def asked(self, path: str, body: Any = None) -> Any:
+        """What it answers to a question, or with a body to a wish."""
+        data = None if body is None else json.dumps(body).encode()
+        headers = {"Content-Type": "application/json"} if data is not None else {}
+        request = urllib.request.Request(self.address + path, data, headers)
+        with urllib.request.urlopen(request, timeout=60) as answer:
+            return json.loads(answer.read())
 
     def database_processes(self) -> list[int]:
         """Process ids of PostgreSQL servers on this folder's data."""

@@ -73,7 +73,7 @@ GROUPS: dict[str, list[Command]] = {
     "tests against references": _tests("tests.reference"),
     "tests of formats": _tests("tests.formats"),
     "tests of web and store": _tests("tests.web", "tests.store"),
-    "tests of the crew": _tests("tests.crew"),
+    "tests of the crew": _tests("tests.crew", "tests.batches"),
     "tests of the worst cases": _tests("tests.test_worst_cases", "tests.test_random_pieces"),
     "tests of the machines": _tests("tests.machines", "tests.sending", "tests.test_random_runs"),
     "tests of the command line": _tests("tests.test_cli", "tests.test_names"),

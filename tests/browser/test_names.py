@@ -56,11 +56,39 @@ class Names(LetteringTest):
         words.press("Tab")
         expect(self.said(page)).to_have_text(re.compile("40 rows · all fit"), timeout=90_000)
         self.eventually(lambda: any(row["heights"] for row in self.stored(piece)["names"]["rows"]))
-        with page.expect_download() as taken:
-            page.get_by_role("button", name="SVG", exact=True).click()
-        with zipfile.ZipFile(io.BytesIO(taken.value.path().read_bytes())) as package:
-            files = package.namelist()
+        # Made while the page is closed; the shelf knows of it, and gives what was made.
+        page.get_by_role("button", name="Make 40 rows").click()
+        expect(page.get_by_role("list", name="Batches")).to_contain_text("of 40 rows made")
+        page.close()
+        page = self.open("/")
+        batches = page.get_by_role("region", name="Batches of names")
+        page.wait_for_timeout(500)
+        expect(batches.get_by_role("button", name=re.compile("^Show batches"))).to_be_visible(
+            timeout=120_000
+        )
+        batches.get_by_role("button", name=re.compile("^Show batches")).click()
+        expect(batches).to_contain_text("40 of 40 rows made")
+        files = self.taken(page, batches)
         self.assertEqual((len(files), files[0]), (40, "001-Tree-1.svg"))
+        # On sheets: the rows are nested, and nothing but the sheets is taken away.
+        batches.get_by_role("link", name="Tree tag").click()
+        page.get_by_text("nested on sheets").click()
+        page.get_by_role("button", name="Make 40 rows").click()
+        made = page.get_by_role("list", name="Batches").get_by_role("listitem").first
+        expect(made).to_contain_text(
+            re.compile(r"40 of 40 rows made · \d sheets? \("), timeout=120_000
+        )
+        files = self.taken(page, made)
+        self.assertEqual((files[0], files[-1]), ("sheet-001.svg", "cutting-list.pdf"))
+        made.get_by_role("button", name="clear away").click()
+        expect(page.get_by_role("list", name="Batches").get_by_role("listitem")).to_have_count(1)
+
+    def taken(self, page: Page, where: Locator) -> list[str]:
+        """The names of the files that a batch gives."""
+        with page.expect_download() as taken:
+            where.get_by_role("link", name="take the ZIP").click()
+        with zipfile.ZipFile(io.BytesIO(taken.value.path().read_bytes())) as package:
+            return package.namelist()
 
     def test_a_list_is_undone_as_everything_and_there_when_the_page_comes_back(self) -> None:
         page, piece = self.pattern()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import asyncio
 import contextlib
+import logging
 import signal
 from functools import partial
 
@@ -32,6 +33,9 @@ _TO_END_SECONDS = 5.0
 
 def work(url: str) -> None:
     """Work for the database at a URL until a signal; while it is away it is waited for."""
+    # What they say when the database is away is said once, and in a line, by us.
+    for name in ("procrastinate", "psycopg.pool"):
+        logging.getLogger(name).setLevel(logging.CRITICAL)
     engine = open_engine(url)
     crew = Crew(PRELOADED, size=1)
     crew.start()
@@ -62,7 +66,7 @@ async def _work(url: str, making: Making) -> None:
 
 async def _until_ended_or_lost(url: str, making: Making, ended: asyncio.Event) -> None:
     """Do what is in the queue until the signal comes, or the database is lost."""
-    app = _app(url, making)
+    app = queue_app(url, making)
     async with app.open_async():
         worker = Worker(
             app, queues=[QUEUE], name="batches", install_signal_handlers=False,
@@ -86,7 +90,8 @@ async def _until_ended_or_lost(url: str, making: Making, ended: asyncio.Event) -
             one.result()
 
 
-def _app(url: str, making: Making) -> App:
+def queue_app(url: str, making: Making) -> App:
+    """The queue of a database, with what each of its tasks does."""
     plain = url.replace("postgresql+psycopg://", "postgresql://", 1)
     connector = PsycopgConnector(
         conninfo=plain, kwargs={"options": f"-csearch_path={SEARCH_PATH.replace(' ', '')}"},

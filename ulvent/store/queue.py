@@ -11,7 +11,9 @@ from typing import Any
 from uuid import UUID
 
 from procrastinate import App, SyncPsycopgConnector
+from procrastinate.exceptions import ConnectorException
 from sqlalchemy import text
+from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
 QUEUE = "batches"
@@ -23,12 +25,21 @@ _APP = App(connector=SyncPsycopgConnector())
 def hand_out(
     session: Session, task: str, batch: UUID, steps: Sequence[Sequence[int]], priority: int
 ) -> None:
-    """Put a task into the queue once for each list of numbers, when the transaction is kept."""
+    """Put a task into the queue once for each list of numbers, when the transaction is kept.
+
+    Raises
+    ------
+    OperationalError
+        When the database cannot be reached.
+    """
     session.execute(text(f"SET LOCAL search_path TO {SEARCH_PATH}"))
     driver = session.connection().connection.dbapi_connection
     later = _APP.configure_task(task, queue=QUEUE, connection=driver, priority=priority)
     plain: list[Any] = [{"batch": str(batch), "numbers": list(one)} for one in steps]
-    later.batch_defer(*plain)
+    try:
+        later.batch_defer(*plain)
+    except ConnectorException as error:
+        raise OperationalError("handing out", {}, error.__cause__ or error) from error
     session.execute(text("SET LOCAL search_path TO DEFAULT"))
 
 

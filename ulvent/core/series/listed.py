@@ -7,7 +7,7 @@ from functools import cached_property
 
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.name_list import NameList
-from ulvent.core.series.matched import Matched, matched
+from ulvent.core.series.matched import Matched, matched, matched_head
 from ulvent.core.series.pattern import Pattern
 from ulvent.core.series.row_making import Series
 
@@ -28,10 +28,12 @@ class Listed:
         self.recipe = piece.names or NameList()
         self.pattern = Pattern(piece.model_copy(update={"names": None}))
         table = [list(row.cells) for row in self.recipe.rows]
-        if self.recipe.head:
+        # A head that names none of the fields any more is none: columns go by their order.
+        headed = matched_head(self.recipe.head, self.pattern.fields)
+        if headed:
             table.insert(0, list(self.recipe.head))
         self.list: Matched = matched(table, self.pattern.fields)
-        self._first = 1 if self.list.head and not self.recipe.head else 0
+        self._first = 1 if self.list.head and not headed else 0
 
     def number(self, index: int) -> int:
         return index + 1 - self._first

@@ -1,0 +1,1 @@
+"""Batches: lists that workers make."""
