@@ -8,9 +8,10 @@ from typing import Any
 
 from pypdf import PdfReader
 
-from tests.batches.working import Workshop, tag
+from tests.batches.working import Workshop, begun, tag
 from tests.throwaway import empty_engine
 from tests.web.served import WebTest
+from ulvent.formats.row_files import Wanted
 
 
 class BatchRoutes(WebTest):
@@ -80,3 +81,36 @@ class BatchRoutes(WebTest):
                 problem = self.begun(names, 422, **asked)
                 self.assertEqual([one["field"] for one in problem["errors"]], [field])
         self.assertEqual(self.client.get("/api/batches").json(), [])
+
+
+class NamesRoute(WebTest):
+    def scene(self, piece: dict[str, Any], rows: list[int]) -> Any:
+        answer = self.client.post("/api/names", json={"piece": piece, "rows": rows})
+        self.assertEqual(answer.status_code, 200, answer.text)
+        return answer.json()
+
+    def test_rows_are_shown_with_the_figures_that_a_batch_gives_them(self) -> None:
+        piece = tag(["Ann", "Bartholomew Christabel", "🍎"], one_height=True)
+        scene = self.scene(piece, [0, 1, 2])
+        self.assertEqual([one["row"] for one in scene["made"]], [0, 1, 2])
+        self.assertEqual([one["fits"] for one in scene["made"]], [True, True, False])
+        self.assertIsNone(scene["measured"])
+        shop = Workshop(empty_engine())
+        batch = begun(shop.batches, piece, Wanted())
+        shop.work_off()
+        self.assertEqual(scene["heights"], shop.batches.get(batch).heights)
+        self.assertEqual(scene["made"][2]["reason"], shop.batches.unfit(batch, 1)[0].reason)
+
+    def test_a_row_moves_with_its_words_and_is_the_same(self) -> None:
+        first = self.scene(tag(["Ann", "Bea"]), [0, 1])["made"]
+        second = self.scene(tag(["Cid", "Bea", "Ann"]), [1, 2])["made"]
+        self.assertEqual(first[0] | {"row": 2}, second[1])
+        self.assertEqual(first[1], second[0])
+        self.assertNotEqual(first[0]["picture"], first[1]["picture"])
+
+    def test_a_row_that_cannot_be_filled_says_so_and_the_others_are_made(self) -> None:
+        piece = tag(["7", "seven"])
+        piece["letterings"][0]["text"] = "{name:000}"
+        made = self.scene(piece, [0, 1])["made"]
+        self.assertEqual([one["fits"] for one in made], [True, False])
+        self.assertIn("seven", made[1]["reason"])

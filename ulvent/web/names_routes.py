@@ -5,6 +5,7 @@ The page asks for a few rows at a time, those in sight first, so that no questio
 
 from __future__ import annotations
 
+import time
 from typing import Annotated, Any
 
 from cachetools import LRUCache
@@ -14,7 +15,7 @@ from starlette.concurrency import run_in_threadpool
 
 from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Bounds
-from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.errors import PieceError, wrong_field
 from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.recipe.name_list import MOST_ROWS
@@ -81,6 +82,8 @@ class NamesScene(BaseModel):
         rows that say nothing, and those that say what one before them does
     heights
         of letterings that have one in all rows
+    measured
+        rows whose heights are known, where that of all is not known yet: ask again
     box, blank
         what pictures lie in, and the blank's edge as path data
     """
@@ -91,6 +94,7 @@ class NamesScene(BaseModel):
     empty: list[int]
     twice: list[int]
     heights: dict[str, float]
+    measured: int | None = None
     box: Bounds
     blank: str
     made: list[MadeName]
@@ -122,32 +126,62 @@ def names(request: NamesRequest, work: TheWork) -> Response:
     return work.json(_scene, request, seconds=LATER, patient=True)
 
 
-_HEIGHTS: LRUCache[str, dict[str, float]] = LRUCache(8)
-"""The one height of all rows, of the lists that were asked for last: it takes a fit for each."""
+_MEASURE_SECONDS = 6.0
+"""Of processor time: a question that measures rows for longer is asked again by the page."""
+_LEAST: LRUCache[str, dict[str, float]] = LRUCache(4 * MOST_ROWS)
+"""The heights that fit rows, by their pieces: each takes a fit."""
+_ROWS: LRUCache[str, MadeName] = LRUCache(
+    16_000_000, lambda row: 600 + len(row.picture) + len(row.reason) + sum(map(len, row.warnings))
+)
+"""Rows that were made, by their pieces: a change makes anew what it changes, and no other."""
 
 
 class _Made:
-    """What comes of a piece's own list, row by row."""
+    """What comes of a piece's own list, row by row.
+
+    measured
+        rows whose heights are known, where one height for all is not known yet
+    """
 
     def __init__(self, bench: Bench, piece: Piece) -> None:
-        self._bench = bench
+        self._workshop = bench.workshop
         self.list = Listed(piece)
-        self.heights = self._one_height(piece) if self.list.recipe.one_height else {}
+        self.heights: dict[str, float] = {}
+        self.measured: int | None = None
+        if self.list.recipe.one_height:
+            self._measure()
 
-    def _one_height(self, piece: Piece) -> dict[str, float]:
-        key = document_hash(piece)
-        if key not in _HEIGHTS:
-            solved = self._bench.workshop.in_passing
-            _HEIGHTS[key] = one_height(
-                self.list.pattern.piece, self.list.pieces(), lambda one: solved(one).solved
-            )
-        return _HEIGHTS[key]
+    def _measure(self) -> None:
+        """The one height of all rows, as far as there is time."""
+        until = time.process_time() + _MEASURE_SECONDS
+        for count, piece in enumerate(self.list.pieces()):
+            key = document_hash(piece)
+            if key not in _LEAST:
+                if time.process_time() > until:
+                    self.heights, self.measured = {}, count
+                    return
+                _LEAST[key] = one_height(
+                    self.list.pattern.piece, [piece],
+                    lambda one: self._workshop.in_passing(one).solved,
+                )  # fmt: skip
+            for name, height in _LEAST[key].items():
+                self.heights[name] = min(height, self.heights.get(name, height))
 
-    def row(self, index: int) -> tuple[MadeRow, Workpiece | None]:
+    def row(self, index: int) -> MadeName:
         """What comes of a row, from 0, with the heights that it has alone."""
         series = self.list.series(index, self.heights)
         cells = self.list.recipe.rows[index].cells
-        return made_row(series, self._bench.workshop, self.list.number(index), cells)
+        number = self.list.number(index)
+        try:
+            key = document_hash(series.piece(cells))
+        except PieceError:
+            # What is wrong with it is said of it.
+            made = _shown(*made_row(series, self._workshop, number, cells))
+        else:
+            if key not in _ROWS:
+                _ROWS[key] = _shown(*made_row(series, self._workshop, number, cells))
+            made = _ROWS[key]
+        return made.model_copy(update={"row": index})
 
 
 def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
@@ -168,14 +202,16 @@ def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
     scene.twice = [listed.index(number) for number in listed.list.twice]
     scene.heights = made.heights
     there = set(listed.rows)
-    scene.made = [_shown(index, *made.row(index)) for index in request.rows if index in there]
+    scene.measured = made.measured
+    if made.measured is None:
+        scene.made = [made.row(index) for index in request.rows if index in there]
     return scene
 
 
-def _shown(index: int, made: MadeRow, work: Workpiece | None) -> MadeName:
+def _shown(made: MadeRow, work: Workpiece | None) -> MadeName:
     figures = made.result.figures if made.result else ()
     return MadeName(
-        row=index,
+        row=0,
         title=made.title,
         fits=made.fits,
         reason=made.reason,

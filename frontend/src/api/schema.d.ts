@@ -4901,6 +4901,8 @@ export interface components {
          *         rows that say nothing, and those that say what one before them does
          *     heights
          *         of letterings that have one in all rows
+         *     measured
+         *         rows whose heights are known, where that of all is not known yet: ask again
          *     box, blank
          *         what pictures lie in, and the blank's edge as path data
          */
@@ -4921,6 +4923,8 @@ export interface components {
             heights: {
                 [key: string]: number;
             };
+            /** Measured */
+            measured?: number | null;
             /** Box */
             box: [
                 number,

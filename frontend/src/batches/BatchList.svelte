@@ -63,6 +63,10 @@
     font-size: 13px;
   }
 
+  a {
+    color: var(--verdigris);
+  }
+
   .what {
     display: flex;
     gap: 12px;
@@ -80,6 +84,6 @@
   }
 
   .wrong {
-    color: var(--wrong, #a2191f);
+    color: var(--brick);
   }
 </style>

@@ -64,7 +64,7 @@
       {#if !names.rows.length}
         Each row of a list fills {scene.fields.map((one) => `{${one}}`).join(', ')}.
       {:else}
-        {kept} {kept === 1 ? 'row' : 'rows'} · {made.busy ? `${made.done} made` : unfit ? `${unfit} do not fit` : 'all fit'}{#if scene.twice.length}&nbsp;· {scene.twice.length} twice{/if}{#if scene.empty.length}&nbsp;· {scene.empty.length} empty{/if}
+        {kept} {kept === 1 ? 'row' : 'rows'} · {typeof scene.measured === 'number' ? `one height: ${scene.measured} measured` : made.busy ? `${made.done} made` : unfit ? `${unfit} do not fit` : 'all fit'}{#if scene.twice.length}&nbsp;· {scene.twice.length} twice{/if}{#if scene.empty.length}&nbsp;· {scene.empty.length} empty{/if}
       {/if}
     </p>
     {#if scene.columns.length}
@@ -75,7 +75,7 @@
     {/if}
   {/if}
   <label class="soft" for="pasted">Rows, typed or pasted from a sheet</label>
-  <textarea id="pasted" rows="5" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>
+  <textarea id="pasted" rows="3" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>
   <div class="row">
     <button class="quiet" disabled={!pasted.trim()} onclick={() => void read(pasted)}>add these rows</button>
     <label class="quiet file">from a file…<input type="file" accept=".csv,.tsv,.txt" onchange={chosen} /></label>
@@ -87,7 +87,7 @@
     <h3>Make them all</h3>
     <WhatIsWanted {wanted} onchange={(changed) => (wanted = changed)} />
     <Button size="small" disabled={!kept} on:click={() => void make()}>Make {kept} {kept === 1 ? 'row' : 'rows'}</Button>
-    <p class="soft">It goes on while this page is closed. Rows that were made before are only read.</p>
+    {#if !batches.all.length}<p class="soft">It goes on while this page is closed. Rows that were made before are only read.</p>{/if}
   {/if}
   {#if batches.all.length || batches.wrong}<BatchList {batches} shown={batches.all} />{/if}
 </div></ListPane>

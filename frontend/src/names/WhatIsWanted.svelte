@@ -16,8 +16,8 @@
   const FORMATS: Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', 'dst', 'pes', 'jef', 'stl', '3mf', 'step'];
   const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90] };
   const TURNS = [
-    { value: '0,90', label: 'quarter' },
-    { value: '0,180', label: 'half: grain kept' },
+    { value: '0,90', label: 'by quarters' },
+    { value: '0,180', label: 'grain kept' },
     { value: '0', label: 'not' },
   ];
 

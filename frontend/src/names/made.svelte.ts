@@ -72,6 +72,9 @@ export class Made {
       const scene = answer.data as NamesScene;
       this.wrong = '';
       this.scene = scene;
+      // While one height for all is not known yet, no row can be made: the measuring goes on.
+      first = typeof scene.measured === 'number';
+      if (first) continue;
       for (const row of rows) this.#fresh.add(row);
       this.rows = new Map([...this.rows, ...scene.made.map((one) => [one.row, one] as const)]);
     }
