@@ -23,7 +23,8 @@ CALLED_BY_LIBRARIES = {
     "endPath",  # fontTools' pens
     "do_GET", "do_POST", "log_message",  # http.server
     "write_fixed_meta_data_for_testing",  # ezdxf
-    "made_at", "added_at",  # columns that the database fills
+    "made_at", "added_at", "used_at",  # columns that the database fills
+    "should_exit",  # of uvicorn's server
     "down_revision", "branch_labels", "depends_on", "downgrade",  # alembic
 }  # fmt: skip
 FOR_OTHERS = {

@@ -409,7 +409,10 @@ def serve(
         ),
     ] = None,
 ) -> None:
-    """Start Ulvent on this machine and print its address. Ctrl-C stops it."""
+    """Start Ulvent on this machine and print its address. Ctrl-C stops it.
+
+    Over 40 lines, since it has many options; the rest is `web.serve`.
+    """
     from platformdirs import user_data_path
 
     from ulvent.web.serve import AlreadyRunningError
@@ -439,7 +442,7 @@ def worker(
 
     Any number of workers may run, on any number of machines; each may be ended at any moment.
     """
-    from ulvent.batches.worker import work
+    from ulvent.batches.queue_worker import work
     from ulvent.store.database import driver_url
 
     work(driver_url(database))

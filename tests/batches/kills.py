@@ -31,7 +31,7 @@ from tests.batches.working import Workshop, begun, tag
 from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from tests.throwaway import empty_engine
 from ulvent.formats.row_files import Wanted
-from ulvent.store.batches import Batches
+from ulvent.store.batch_records import Batches
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.private_server import PrivateServer
 

@@ -23,7 +23,7 @@ from ulvent.core.base.errors import PieceError
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.crew import WorkerDiedError
 from ulvent.formats.row_files import Wanted
-from ulvent.store.batches import NoSuchBatchError
+from ulvent.store.batch_stages import NoSuchBatchError
 
 NAMES = ["Ann", "O’Neill", "Łukasz", "Ann", "Bartholomew Christabel", "Zoë 🍎", "  Di "]
 
@@ -157,8 +157,8 @@ class Once(BatchesTest):
             connection.execute(text("DELETE FROM procrastinate_jobs"))
         self.shop.work_off()
         self.assertEqual(self.batches.progress(batch).made, 0)
-        self.batches.take_up()
-        self.batches.take_up()
+        self.shop.making.steps.take_up()
+        self.shop.making.steps.take_up()
         self.shop.work_off()
         self.assertEqual(self.batches.get(batch).state, "done")
         self.assertEqual(self.shop.hands.asked, ["make_row"] * 3)
@@ -200,7 +200,7 @@ class Ended(BatchesTest):
         self.shop.hands.spoil = away
         batch = begun(self.batches, tag(["Ann", "Bea", "Cid"]), Wanted())
         self.shop.work_off()
-        self.batches.take_up()
+        self.shop.making.steps.take_up()
         self.shop.work_off()
         self.assertEqual(sorted(self.files(batch)), [1, 3])
 

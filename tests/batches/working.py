@@ -14,14 +14,14 @@ from sqlalchemy import Engine
 
 from tests.makings import document
 from ulvent.batches.making import Making
+from ulvent.batches.queue_worker import queue_app
 from ulvent.batches.row_tasks import plain_wanted
-from ulvent.batches.worker import queue_app
 from ulvent.bench import Bench, Hands
 from ulvent.core.recipe import parse_piece
 from ulvent.core.series.listed import Listed
 from ulvent.formats.row_files import Wanted
 from ulvent.store.added_faces import Faces
-from ulvent.store.batches import Batches, Line
+from ulvent.store.batch_records import Batches, Line
 
 TAG = {"kind": "tag", "width": 90, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8}
 

@@ -45,29 +45,20 @@ class Serving(unittest.TestCase):
         self.addCleanup(running.stop)
         return running.wait_until_ready()
 
-    def test_stopping_leaves_nothing_running_and_keeps_everything(self) -> None:
-        first = self.start()
-        self.assertEqual(len(ask(first.address, "/api/pieces")), len(demo_pieces()))
-        self.assertEqual(len(ask(first.address, "/api/drawer")), 12)
-        ask(first.address, "/api/pieces", {"piece": document(title="Kept")})
-        self.assertEqual(first.stop(signal.SIGTERM), 0)
-        self.assertEqual(first.database_processes(), [])
-        second = self.start()
-        self.assertEqual(
-            [piece["title"] for piece in ask(second.address, "/api/pieces")][:4],
-            ["Kept", "Barrel head", "Beehive plaque", "Brass tree tag"],
-        )
-        self.assertEqual(len(ask(second.address, "/api/drawer")), 12)
-        second.stop(signal.SIGINT)
-        self.assertEqual(second.database_processes(), [])
+    def test_however_it_ends_it_leaves_nothing_running_and_keeps_everything(self) -> None:
+        titles = ["Kept", "Barrel head", "Beehive plaque", "Brass tree tag"]
+        for sign, code in ((signal.SIGTERM, 0), (signal.SIGKILL, -9), (signal.SIGINT, 0)):
+            running = self.start()
+            if sign is signal.SIGTERM:
+                self.assertEqual(len(ask(running.address, "/api/pieces")), len(demo_pieces()))
+                ask(running.address, "/api/pieces", {"piece": document(title="Kept")})
+            found = [piece["title"] for piece in ask(running.address, "/api/pieces")]
+            self.assertEqual(found[:4], titles)
+            self.assertEqual(len(ask(running.address, "/api/drawer")), 12)
+            self.assertEqual(running.stop(sign), code)
+            self.assertTrue(eventually(lambda gone=running: not gone.database_processes()))
 
-    def test_after_being_killed_it_leaves_nothing_and_starts_again(self) -> None:
-        first = self.start()
-        first.stop(signal.SIGKILL)
-        self.assertTrue(eventually(lambda: not first.database_processes()))
-        self.assertTrue(healthy(self.start().address))
-
-    def test_a_database_that_dies_is_started_again(self) -> None:
+    def test_a_database_that_dies_is_started_again_and_only_one_runs(self) -> None:
         """However often: after the fourth time in a row the server used to end."""
         running = self.start()
         made = ask(running.address, "/api/pieces", {"piece": document(title="Kept")})
@@ -83,16 +74,13 @@ class Serving(unittest.TestCase):
             self.assertTrue(eventually(lambda: healthy(running.address)))
         found = ask(running.address, f"/api/pieces/{made['id']}")
         self.assertEqual(found, made)
+        second = RunningUlvent(self.folder)
+        self.assertEqual(second.process.wait(60), 0)
+        second.stop()
+        self.assertEqual(second.lines, [f"Ulvent is already running at {running.address}"])
+        self.assertTrue(healthy(running.address))
         running.stop()
         self.assertEqual(running.database_processes(), [])
-
-    def test_a_second_start_says_where_the_first_one_is(self) -> None:
-        first = self.start()
-        second = RunningUlvent(self.folder)
-        self.assertEqual(second.process.wait(30), 0)
-        second.stop()
-        self.assertEqual(second.lines, [f"Ulvent is already running at {first.address}"])
-        self.assertTrue(healthy(first.address))
 
     def test_a_taken_port_is_said(self) -> None:
         with socket.socket() as taken:

@@ -42,10 +42,6 @@ class Hired:
         self._thread = threading.Thread(target=self._watch, name="hired workers", daemon=True)
         self._thread.start()
 
-    @property
-    def pids(self) -> list[int]:
-        return [one.pid for one in self._processes]
-
     def wake(self) -> None:
         """There is something to make."""
         self._woken.set()

@@ -16,7 +16,9 @@ from ulvent.batches.row_tasks import Rows, make_row, measure_row, nest, wanted_o
 from ulvent.bench import LATER, Hands
 from ulvent.core.base.errors import UlventError
 from ulvent.crew.worker import StoppedError, WorkerDiedError
-from ulvent.store.batches import Batch, Batches, Kept, Line, MadeLine, NoSuchBatchError
+from ulvent.store.batch_records import Batch, Batches, Line, MadeLine
+from ulvent.store.batch_stages import NoSuchBatchError
+from ulvent.store.batch_steps import BatchSteps, Kept
 
 log = structlog.get_logger()
 
@@ -35,6 +37,7 @@ class Making:
 
     def __init__(self, engine: Engine, hands: Hands) -> None:
         self.batches = Batches(engine)
+        self.steps = BatchSteps(engine)
         self._hands = hands
 
     def heights(self, batch_id: UUID, numbers: Sequence[int]) -> None:
@@ -42,51 +45,51 @@ class Making:
         made."""
         batch = self.batches.get(batch_id)
         rows = _rows(batch)
-        for line in self.batches.left(batch_id, numbers, ("measured", "made")):
+        for line in self.steps.left(batch_id, numbers, ("measured", "made")):
             least: dict[str, float] = {}
-            if self.batches.attempt(batch_id, line.number) <= MOST_ATTEMPTS:
+            if self.steps.attempt(batch_id, line.number) <= MOST_ATTEMPTS:
                 try:
                     least = self._done(measure_row, rows, line.cells)
                 except UlventError as error:
                     log.info("not measured", batch=str(batch_id), row=line.number, why=str(error))
-            self.batches.measured(batch_id, line.number, least)
-        self.batches.advance(batch_id)
+            self.steps.measured(batch_id, line.number, least)
+        self.steps.advance(batch_id)
 
     def rows(self, batch_id: UUID, numbers: Sequence[int]) -> None:
         """Some rows made; one that was made from the same before is only read."""
         batch = self.batches.get(batch_id)
         rows = _rows(batch)
-        for line in self.batches.left(batch_id, numbers, ("made",)):
+        for line in self.steps.left(batch_id, numbers, ("made",)):
             self._row(batch_id, rows, line)
-        self.batches.advance(batch_id)
+        self.steps.advance(batch_id)
 
     def _row(self, batch_id: UUID, rows: Rows, line: Line) -> None:
         try:
             key = rows.key(line.cells, line.heights)
         except UlventError as error:
-            self.batches.line_made(batch_id, _not_made(line, str(error)), None)
+            self.steps.line_made(batch_id, _not_made(line, str(error)), None)
             return
-        known = self.batches.kept(key)
+        known = self.steps.kept(key)
         if known is not None:
-            self.batches.line_made(batch_id, MadeLine(line.number, **known), key)
+            self.steps.line_made(batch_id, MadeLine(line.number, **known), key)
             return
-        if self.batches.attempt(batch_id, line.number) > MOST_ATTEMPTS:
+        if self.steps.attempt(batch_id, line.number) > MOST_ATTEMPTS:
             why = f"was begun {MOST_ATTEMPTS} times, and each time what made it was ended"
-            self.batches.line_made(batch_id, _not_made(line, why), None)
+            self.steps.line_made(batch_id, _not_made(line, why), None)
             return
         try:
             made = self._done(make_row, rows, line.cells, line.heights)
         except _ENDED:
             raise
         except UlventError as error:
-            self.batches.line_made(batch_id, _not_made(line, str(error)), None)
+            self.steps.line_made(batch_id, _not_made(line, str(error)), None)
         except Exception:
             log.exception("a row could not be made", batch=str(batch_id), row=line.number)
-            self.batches.line_made(batch_id, _not_made(line, _OUR_ERROR), None)
+            self.steps.line_made(batch_id, _not_made(line, _OUR_ERROR), None)
         else:
             line_made = MadeLine(line.number, made.title, made.fits, made.reason)
             said = {"title": made.title, "fits": made.fits, "reason": made.reason}
-            self.batches.line_made(batch_id, line_made, key, Kept(said, made.data))
+            self.steps.line_made(batch_id, line_made, key, Kept(said, made.data))
 
     def nest(self, batch_id: UUID, _numbers: Sequence[int]) -> None:
         """All rows that fit, laid on sheets."""
@@ -95,20 +98,20 @@ class Making:
         found = [(made.number, data) for made, data in self.batches.files(batch_id)]
         numbers, outlines = [one for one, _ in found], [data for _, data in found]
         lying, said = self._done(nest, sheet, numbers, outlines, seconds=_NEST_SECONDS)
-        self.batches.laid(batch_id, lying, said)
+        self.steps.laid(batch_id, lying, said)
 
     def sheet(self, batch_id: UUID, numbers: Sequence[int]) -> None:
         """Some sheets written, unless they are."""
         rows = _rows(self.batches.get(batch_id))
         for number in numbers:
-            lie = self.batches.sheet(batch_id, number)
+            lie = self.steps.sheet(batch_id, number)
             if lie is None:
                 continue
             lines = self.batches.lines(batch_id, [one for one, _ in lie])
             plain = {key: (line.cells, line.heights) for key, line in lines.items()}
             data = self._done(write_sheet, rows, lie, plain, seconds=_NEST_SECONDS)
-            self.batches.sheet_written(batch_id, number, data)
-        self.batches.advance(batch_id)
+            self.steps.sheet_written(batch_id, number, data)
+        self.steps.advance(batch_id)
 
     def _done(self, task: Callable[..., R], *args: Any, seconds: float = LATER) -> R:
         """What comes of a task of the crew."""

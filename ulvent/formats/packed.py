@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import io
 import zipfile
 from collections.abc import Iterable, Iterator
+from typing import IO, cast
 
 _ALWAYS = (1980, 1, 1, 0, 0, 0)
 """When all was packed: the earliest that a ZIP can say."""
@@ -18,25 +18,25 @@ def packed(files: Iterable[tuple[str, bytes]]) -> bytes:
 def packing(files: Iterable[tuple[str, bytes]]) -> Iterator[bytes]:
     """The same, part by part, so that no more than a file of it is in the memory."""
     out = _Passing()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as package:
+    with zipfile.ZipFile(cast(IO[bytes], out), "w", zipfile.ZIP_DEFLATED) as package:
         for name, data in files:
             package.writestr(zipfile.ZipInfo(name, _ALWAYS), data, zipfile.ZIP_DEFLATED)
             yield out.taken()
     yield out.taken()
 
 
-class _Passing(io.RawIOBase):
+class _Passing:
     """A file that is written once from its begin to its end, and taken away as it is."""
 
     def __init__(self) -> None:
         self._parts: list[bytes] = []
 
-    def writable(self) -> bool:
-        return True
-
-    def write(self, data: bytes) -> int:  # type: ignore[override]
+    def write(self, data: bytes) -> int:
         self._parts.append(bytes(data))
         return len(data)
+
+    def flush(self) -> None:
+        """There is nothing to wait for."""
 
     def taken(self) -> bytes:
         """What was written since the last time."""

@@ -47,7 +47,7 @@ class PrivateServer:
         self._durable = durable
         self._as_postgres = os.geteuid() == 0
         self._process: subprocess.Popen[bytes] | None = None
-        self._port = 0
+        self._port, self._ran = 0, False
         self._password = ""
         self._data = self._folder / "postgres"
 
@@ -78,10 +78,12 @@ class PrivateServer:
             say("Making the database")
             self._initialise()
         self._stop_left_over()
-        for attempt in range(_TRIES):
-            if not (self._port and attempt == 0):
+        for _ in range(_TRIES):
+            # Where it ran before it is looked for: it comes back there, or not at all.
+            if not self._ran:
                 self._port = _free_port()
             if self._launch():
+                self._ran = True
                 return
         raise DatabaseServerError(
             f"the database did not start; see {self._folder / 'postgres.log'}"

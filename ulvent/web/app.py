@@ -17,7 +17,7 @@ from ulvent.bench import Hands
 from ulvent.crew import Crew
 from ulvent.sending import Sender
 from ulvent.store.added_faces import Faces
-from ulvent.store.batches import Batches
+from ulvent.store.batch_records import Batches
 from ulvent.store.database import answers
 from ulvent.store.drawer import Drawer
 from ulvent.store.jobs import Jobs
@@ -44,8 +44,8 @@ from ulvent.web import (
     words_routes,
 )
 from ulvent.web.guard import Guard
+from ulvent.web.request_work import PRELOADED
 from ulvent.web.simulated import SimulatedMachine
-from ulvent.web.work import PRELOADED
 
 log = structlog.get_logger()
 

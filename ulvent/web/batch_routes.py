@@ -20,7 +20,7 @@ from ulvent.formats.every_format import every_format
 from ulvent.formats.packed import packing
 from ulvent.formats.row_files import Wanted, named_alike
 from ulvent.formats.sheet_writing import cutting_list
-from ulvent.store.batches import Batch, Batches, Line, Progress
+from ulvent.store.batch_records import Batch, Batches, Line, Progress
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf, attachment
 

@@ -20,8 +20,8 @@ from ulvent.core.recipe.beginnings import BEGINNINGS, Beginning
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.shelf_routes import OpenPiece, all_pieces, laid_out, opened
-from ulvent.web.work import TheWork
 
 router = APIRouter(
     prefix="/api/beginnings",

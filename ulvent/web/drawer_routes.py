@@ -21,8 +21,8 @@ from ulvent.formats.guide_file import ENDING, read_guide, write_guide
 from ulvent.formats.svg_pictures import write_curve
 from ulvent.store.drawer import Drawer, SavedGuide
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.shelf_routes import download
-from ulvent.web.work import TheWork
 
 router = APIRouter(
     prefix="/api/drawer",

@@ -23,7 +23,7 @@ from ulvent.formats.svg_pictures import write_words
 from ulvent.shipped_faces import ShippedFace, catalogue
 from ulvent.store.added_faces import Faces, StoredFace
 from ulvent.web.problems import Problem
-from ulvent.web.work import TheHands, TheWork
+from ulvent.web.request_work import TheHands, TheWork
 
 router = APIRouter(
     prefix="/api", tags=["faces"], responses={code: {"model": Problem} for code in (404, 422)}

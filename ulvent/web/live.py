@@ -33,7 +33,7 @@ from ulvent.core.proof import Remedy
 from ulvent.crew import StoppedError, Worker, WorkerDiedError
 from ulvent.web.live_answers import LiveAnswer, LiveRequest, answers, begun, gone_on
 from ulvent.web.problems import fields
-from ulvent.web.work import TheWork
+from ulvent.web.request_work import TheWork
 
 log = structlog.get_logger()
 router = APIRouter()

@@ -24,9 +24,9 @@ from ulvent.sending import NotNowError, Sender
 from ulvent.store.jobs import Job, Jobs, State
 from ulvent.store.machine_records import Machines
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.shelf_routes import Shelf
 from ulvent.web.simulated import Seen, SimulatedMachine
-from ulvent.web.work import TheWork
 
 router = APIRouter(
     tags=["machines"],

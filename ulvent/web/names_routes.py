@@ -29,7 +29,7 @@ from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.formats.words_file import read_table
 from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
-from ulvent.web.work import TheWork
+from ulvent.web.request_work import TheWork
 
 router = APIRouter(tags=["names"], responses={422: {"model": Problem}})
 

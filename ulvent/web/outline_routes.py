@@ -24,8 +24,8 @@ from ulvent.formats.format import FileUnit
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read import READERS
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.turning import turned
-from ulvent.web.work import TheWork
 
 router = APIRouter(prefix="/api/outlines", tags=["outlines"], responses={422: {"model": Problem}})
 

@@ -25,7 +25,7 @@ from ulvent.crew import GivenUpError, StoppedError, WorkerDiedError
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.sending import NotAllowedError, NotNowError
 from ulvent.store.added_faces import NoSuchFaceError
-from ulvent.store.batches import NoSuchBatchError
+from ulvent.store.batch_stages import NoSuchBatchError
 from ulvent.store.drawer import NoSuchGuideError
 from ulvent.store.jobs import MachineBusyError, NoSuchJobError
 from ulvent.store.machine_records import NoSuchMachineError

@@ -25,8 +25,8 @@ from ulvent.core.workshop import Workpiece
 from ulvent.formats.svg_data import curve_data, matrices_data, outline_data
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.turning import turned
-from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["proof"], responses={422: {"model": Problem}})
 

@@ -30,9 +30,9 @@ from ulvent.core.workshop import Workpiece
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.formats.svg_data import broken_line_data
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.shelf_routes import Shelf, download
 from ulvent.web.turning import turned
-from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["run"], responses={422: {"model": Problem}})
 

@@ -25,15 +25,15 @@ from ulvent.core.base.errors import UlventError
 from ulvent.crew import Crew
 from ulvent.demo import demo_sets
 from ulvent.demo.first_drawer import DRAWER_NOTE, drawer_guides
-from ulvent.store.batches import Batches
+from ulvent.store.batch_records import Batches
 from ulvent.store.database import migrate, open_engine
 from ulvent.store.drawer import Drawer
 from ulvent.store.jobs import Jobs
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
 from ulvent.web.app import PAGE, create_app
+from ulvent.web.request_work import PRELOADED
 from ulvent.web.simulated import SimulatedMachine, simulated_machines
-from ulvent.web.work import PRELOADED
 
 log = structlog.get_logger()
 

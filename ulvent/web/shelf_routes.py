@@ -20,7 +20,7 @@ from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces, StoredPiece
 from ulvent.web.problems import Problem
-from ulvent.web.work import TheWork
+from ulvent.web.request_work import TheWork
 
 router = APIRouter(
     prefix="/api/pieces",

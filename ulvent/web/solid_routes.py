@@ -20,8 +20,8 @@ from ulvent.core.workshop import Workpiece
 from ulvent.formats.solid_out import SOLID_FORMATS
 from ulvent.formats.solid_picture import SIDES, Side, solid_picture
 from ulvent.web.problems import Problem
+from ulvent.web.request_work import TheWork
 from ulvent.web.shelf_routes import Shelf, download
-from ulvent.web.work import TheWork
 
 router = APIRouter(tags=["solid"], responses={422: {"model": Problem}})
 

@@ -19,7 +19,7 @@ from ulvent.formats.thread_reading import MOST_BYTES, read_thread
 from ulvent.machines.stitcher import Limits, State, Stitcher
 from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
-from ulvent.web.work import TheWork
+from ulvent.web.request_work import TheWork
 
 router = APIRouter(tags=["thread"], responses={422: {"model": Problem}})
 

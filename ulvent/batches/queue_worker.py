@@ -111,5 +111,5 @@ async def _sweep(app: App, making: Making) -> None:
         ):
             log.warning("begun again", task=job.task_name, batch=job.task_kwargs.get("batch"))
             await app.job_manager.retry_job(job)
-        await asyncio.to_thread(making.batches.take_up)
+        await asyncio.to_thread(making.steps.take_up)
         await asyncio.sleep(STALLED_SECONDS / 2.0)

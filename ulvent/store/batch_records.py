@@ -1,0 +1,235 @@
+"""Batches: lists that workers make, row by row, and what came of each.
+
+Every step is kept by itself and can be done again without harm, so that a worker, the server or
+the database may be ended at any moment: what was made stays, and nothing is made twice.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any, NamedTuple
+from uuid import UUID
+
+from sqlalchemy import Engine, delete, func, select
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from ulvent.core.series.matched import title_of
+from ulvent.store.batch_stages import hand_out_left, row_of
+from ulvent.store.tables import (
+    BatchLineRow,
+    BatchRow,
+    BatchSheetRow,
+    BatchState,
+    KeptRow,
+    Stage,
+)
+
+MOST_ENDED = 50
+"""So many batches that have ended are kept."""
+
+
+class Line(NamedTuple):
+    """A row as it goes into a batch: its number, its cells, and heights of its own."""
+
+    number: int
+    cells: Sequence[str]
+    heights: dict[str, float]
+
+    @property
+    def title(self) -> str:
+        return title_of(self.cells)
+
+
+@dataclass(frozen=True)
+class Batch:
+    """A list that is made, as `tables.BatchRow` keeps it."""
+
+    id: UUID
+    piece_id: UUID
+    title: str
+    document: dict[str, Any]
+    columns: list[str]
+    wanted: dict[str, Any]
+    stage: Stage
+    state: BatchState
+    reason: str
+    heights: dict[str, float]
+    said: dict[str, float]
+    made_at: datetime
+    ended_at: datetime | None
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How far a batch has come: so many rows of it, those measured for one height, those made,
+    those of them that fit, and the attempts that were lost; sheets, and those written."""
+
+    rows: int
+    measured: int
+    made: int
+    fit: int
+    lost: int
+    sheets: int
+    written: int
+
+
+class MadeLine(NamedTuple):
+    """What there is to say of a row that was made."""
+
+    number: int
+    title: str
+    fits: bool
+    reason: str
+
+
+class Batches:
+    """All batches of one database."""
+
+    def __init__(self, engine: Engine) -> None:
+        self._engine = engine
+
+    def begin(
+        self, piece_id: UUID, title: str, document: dict[str, Any], columns: Sequence[str],
+        wanted: dict[str, Any], lines: Sequence[Line], one_height: bool,
+    ) -> UUID:  # fmt: skip
+        """Have a list made: it is kept and handed out to workers, or neither."""
+        with Session(self._engine) as session, session.begin():
+            row = BatchRow(
+                piece_id=piece_id, title=title, document=document, columns=list(columns),
+                wanted=wanted, stage="heights" if one_height else "rows", state="running",
+            )  # fmt: skip
+            session.add(row)
+            session.flush()
+            values = [
+                {"batch_id": row.id, "number": one.number, "cells": list(one.cells),
+                 "heights": one.heights}
+                for one in lines
+            ]  # fmt: skip
+            if values:
+                session.execute(insert(BatchLineRow), values)
+            hand_out_left(session, row)
+            self._forget_oldest(session)
+            return row.id
+
+    def get(self, batch_id: UUID) -> Batch:
+        with Session(self._engine) as session:
+            return _batch(row_of(session, batch_id))
+
+    def all(self) -> list[tuple[Batch, Progress]]:
+        """All that are kept, the newest first."""
+        with Session(self._engine) as session:
+            rows = session.scalars(select(BatchRow).order_by(BatchRow.made_at.desc())).all()
+            return [(_batch(row), _progress(session, row.id)) for row in rows]
+
+    def busy(self) -> bool:
+        """Whether any is being made."""
+        with Session(self._engine) as session:
+            query = select(BatchRow.id).where(BatchRow.state == "running").limit(1)
+            return session.scalar(query) is not None
+
+    def progress(self, batch_id: UUID) -> Progress:
+        with Session(self._engine) as session:
+            return _progress(session, batch_id)
+
+    def unfit(self, batch_id: UUID, most: int) -> list[MadeLine]:
+        """Rows that do not fit, in their order."""
+        query = (
+            select(BatchLineRow)
+            .where(BatchLineRow.batch_id == batch_id, BatchLineRow.fits.is_(False))
+            .order_by(BatchLineRow.number)
+            .limit(most)
+        )
+        with Session(self._engine) as session:
+            return [_made(line) for line in session.scalars(query)]
+
+    def cancel(self, batch_id: UUID) -> None:
+        """What is not made yet is not made; what is made stays."""
+        self._end(batch_id, "cancelled")
+
+    def fail(self, batch_id: UUID, reason: str) -> None:
+        """It cannot be made, and why."""
+        self._end(batch_id, "failed", reason)
+
+    def forget(self, batch_id: UUID) -> None:
+        """Take a batch away; what was made for it stays known for a while."""
+        with Session(self._engine) as session, session.begin():
+            session.delete(row_of(session, batch_id))
+
+    def files(self, batch_id: UUID) -> Iterator[tuple[MadeLine, bytes]]:
+        """The files that were made, in their order, a few at a time from the database."""
+        query = (
+            select(BatchLineRow, KeptRow.data)
+            .join(KeptRow, KeptRow.key == BatchLineRow.key)
+            .where(BatchLineRow.batch_id == batch_id, func.length(KeptRow.data) > 0)
+            .order_by(BatchLineRow.number)
+            .execution_options(yield_per=20)
+        )
+        with Session(self._engine) as session:
+            for line, data in session.execute(query):
+                yield _made(line), data
+                session.expunge(line)
+
+    def sheets(self, batch_id: UUID) -> Iterator[tuple[int, list[Any], bytes | None]]:
+        """The sheets: their numbers from 0, what lies on them, and their files."""
+        query = (
+            select(BatchSheetRow)
+            .where(BatchSheetRow.batch_id == batch_id)
+            .order_by(BatchSheetRow.number)
+        )
+        with Session(self._engine) as session:
+            for row in session.scalars(query):
+                yield row.number, row.lie, row.data
+
+    def lines(self, batch_id: UUID, numbers: Sequence[int]) -> dict[int, Line]:
+        """Rows by their numbers."""
+        query = select(BatchLineRow).where(
+            BatchLineRow.batch_id == batch_id, BatchLineRow.number.in_(numbers)
+        )
+        with Session(self._engine) as session:
+            return {row.number: line_of(row) for row in session.scalars(query)}
+
+    def _end(self, batch_id: UUID, state: BatchState, reason: str = "") -> None:
+        with Session(self._engine) as session, session.begin():
+            row = row_of(session, batch_id, locked=True)
+            if row.state == "running":
+                row.state, row.reason, row.ended_at = state, reason[:1024], func.now()
+
+    def _forget_oldest(self, session: Session) -> None:
+        ended = select(BatchRow.id).where(BatchRow.state != "running")
+        old = ended.order_by(BatchRow.made_at.desc()).offset(MOST_ENDED)
+        session.execute(delete(BatchRow).where(BatchRow.id.in_(old)))
+
+
+def _batch(row: BatchRow) -> Batch:
+    return Batch(
+        row.id, row.piece_id, row.title, row.document, row.columns, row.wanted,
+        row.stage, row.state, row.reason, row.heights, row.said, row.made_at, row.ended_at,
+    )  # fmt: skip
+
+
+def line_of(row: BatchLineRow) -> Line:
+    return Line(row.number, tuple(row.cells), row.heights)
+
+
+def _made(line: BatchLineRow) -> MadeLine:
+    return MadeLine(line.number, line.title, bool(line.fits), line.reason)
+
+
+def _progress(session: Session, batch_id: UUID) -> Progress:
+    line, sheet = BatchLineRow, BatchSheetRow
+    rows, measured, made, fit, lost = session.execute(
+        select(
+            func.count(),
+            func.count().filter(line.state != "waiting"),
+            func.count().filter(line.state == "made"),
+            func.count().filter(line.fits.is_(True)),
+            func.coalesce(func.sum(func.greatest(line.attempts - 1, 0)), 0),
+        ).where(line.batch_id == batch_id)
+    ).one()
+    sheets, written = session.execute(
+        select(func.count(), func.count(sheet.data)).where(sheet.batch_id == batch_id)
+    ).one()
+    return Progress(rows, measured, made, fit, lost, sheets, written)
