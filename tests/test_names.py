@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import csv
 import io
+import itertools
 import json
+import math
 import shutil
 import tempfile
 import unittest
 import zipfile
 from pathlib import Path
 
+import numpy as np
 import trimesh
 from defusedxml import ElementTree
 
@@ -101,6 +104,32 @@ class Names(unittest.TestCase):
         root = ElementTree.fromstring(files["sheet-001.svg"])
         self.assertEqual((root.get("width"), root.get("height")), ("210mm", "100mm"))
 
+    def test_a_plate_of_parts_is_as_full_as_its_parts_and_none_meets_another(self) -> None:
+        """By trimesh: each part closed, where it lies, and the volume of all is theirs."""
+        self.names("--format", "stl", out="single")
+        single = [
+            trimesh.load(io.BytesIO(data), file_type="stl")
+            for data in self.files("single").values()
+        ]
+        answer = self.names("--sheets", "210x100", "--format", "3mf")
+        self.assertIn("4 parts on 1 sheet", answer.stdout)
+        files = self.files()
+        self.assertEqual(list(files), ["cutting-list.pdf", "sheet-001.3mf"])
+        plate = trimesh.load(io.BytesIO(files["sheet-001.3mf"]), file_type="3mf")
+        parts = plate.dump()
+        self.assertEqual(len(parts), 4)
+        self.assertTrue(all(part.is_watertight for part in parts))
+        for part in single:
+            self.assertTrue(
+                any(math.isclose(part.volume, one.volume, rel_tol=1e-5) for one in parts)
+            )
+        for one, two in itertools.combinations(parts, 2):
+            apart = np.maximum(one.bounds[0] - two.bounds[1], two.bounds[0] - one.bounds[1])[:2]
+            self.assertGreater(apart.max(), 1.9)
+        bounds = np.array([part.bounds for part in parts])
+        self.assertGreaterEqual(bounds[:, 0, :2].min(), 5.0 - 1e-3)
+        self.assertLessEqual(bounds[:, 1, 0].max(), 205.0 + 1e-3)
+
     def test_the_same_bytes_however_many_work_at_it(self) -> None:
         """In this process, and by two others that hand their rows back as they come."""
         self.names(out="once")
@@ -117,6 +146,10 @@ class Names(unittest.TestCase):
             (["--format", "doc"], "--format"),
             (["--sheets", "wide"], "--sheets"),
             (["--sheets", "20x20"], "does not go on"),
+            (
+                ["--sheets", "210x100", "--format", "dxf"],
+                "--format: sheets are written as svg or 3mf",
+            ),
             (["--name", "{words}"], "rows 1 and 6 would both be “Ann.svg”"),
         ):
             answer = self.names(*wrong)

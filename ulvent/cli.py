@@ -226,7 +226,7 @@ def names(
         typer.Option(
             metavar="WIDTHxHEIGHT",
             show_default=False,
-            help="Nest all on sheets of this size, mm, as SVG, with a cutting list.",
+            help="Nest all on sheets of this size, mm, as SVG or 3MF, with a cutting list.",
         ),
     ] = None,
     margin: Annotated[float, typer.Option(min=0.0, help="Free round sheets, mm.")] = 5.0,
@@ -251,7 +251,7 @@ def names(
     """
     from ulvent.core.series import Pattern, matched
     from ulvent.formats.every_format import every_format
-    from ulvent.formats.row_files import Wanted, named_alike
+    from ulvent.formats.row_files import SHEET_FORMATS, Wanted, named_alike
     from ulvent.formats.words_file import counted_rows, read_table
     from ulvent.names_command import Order, make
 
@@ -271,6 +271,8 @@ def names(
     except OSError as error:
         _refuse(f"{out}: cannot be made: {error.strerror}")
     wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns))
+    if wanted.sheet and format not in SHEET_FORMATS:
+        _refuse(f"--format: sheets are written as {' or '.join(SHEET_FORMATS)}")
     alike = "" if wanted.sheet else named_alike(wanted, found.rows)
     if alike:
         _refuse(f"--name: {alike}")

@@ -195,16 +195,14 @@ def _height_of(row: Row) -> dict[str, float]:
     return one_height(series.pattern.piece, [piece], lambda one: workshop.in_passing(one).solved)
 
 
-def _sheet(
-    lying: tuple[int, list[tuple[Row, Any]]], heights: Heights, size: tuple[float, float]
-) -> None:
-    """A sheet written: its rows are laid out and prepared once more."""
+def _sheet(lying: tuple[int, list[tuple[Row, Any]]], heights: Heights) -> None:
+    """A sheet written: its rows are laid out and made once more."""
     (worker,) = _WORKER
     number, rows = lying
-    series = worker.series(heights)
+    order, series = worker.order, worker.series(heights)
     lie = ((series, cells, matrix) for (_, cells), matrix in rows)
-    data = sheet_file(worker.workshop, lie, size)
-    write_whole(worker.order.out / f"sheet-{number + 1:03d}.svg", data)
+    data = sheet_file(worker.workshop, order.wanted, lie)
+    write_whole(order.out / order.wanted.sheet_name(number), data)
 
 
 # --------------------------------------------------------------------- around it
@@ -235,7 +233,7 @@ def _sheets(
         names[placed.sheet].append(f"{one.number}  {one.title}")
     title = order.document.get("title") or UNTITLED
     size = (sheet.width, sheet.height)
-    for _ in making.spread("sheets", _sheet, list(enumerate(on)), heights, size):
+    for _ in making.spread("sheets", _sheet, list(enumerate(on)), heights):
         pass
     write_whole(order.out / "cutting-list.pdf", cutting_list(title, names, size))
     say(

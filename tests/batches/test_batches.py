@@ -92,6 +92,15 @@ class Made(BatchesTest):
         self.assertEqual(lying, list(range(1, 12)))
         self.assertLessEqual(self.batches.get(batch).said["least"], len(sheets))
 
+    def test_a_row_may_lie_on_sheets_more_than_once(self) -> None:
+        piece = tag(["Ann", "Bea"])
+        piece["names"]["rows"][1]["times"] = 3
+        batch = self.made(piece, Wanted(sheet=Sheet(210, 100)))
+        ((_, lie, data),) = self.batches.sheets(batch)
+        self.assertEqual(sorted(number for number, _ in lie), [1, 2, 2, 2])
+        assert data is not None
+        self.assertEqual(data.count(b"<title>Bea"), 3)
+
     def test_a_head_that_names_no_field_any_more_is_none(self) -> None:
         self.assertEqual(sorted(self.files(self.made(tag(["Ann", "Bea"], head=["town"])))), [1, 2])
 

@@ -42,7 +42,7 @@ def begun(batches: Batches, piece: dict[str, Any], wanted: Wanted) -> UUID:
     """A batch of a piece's own list."""
     listed = Listed(parse_piece(piece))
     rows = [(listed.number(index), listed.recipe.rows[index]) for index in listed.rows]
-    lines = [Line(number, row.cells, dict(row.heights)) for number, row in rows]
+    lines = [Line(number, row.cells, dict(row.heights), row.times) for number, row in rows]
     return batches.begin(
         uuid4(), "Tag", listed.pattern.piece.model_dump(mode="json"), listed.list.columns,
         plain_wanted(wanted), lines, listed.recipe.one_height,

@@ -44,6 +44,16 @@ class Names(LetteringTest):
         for place in range(2):
             expect(self.cells(page).nth(place)).to_contain_text("do not fit")
         expect(self.cells(page).nth(2)).to_contain_text("Tree 1")
+        # Smaller letters mend both at once, and that is undone as one thing.
+        self.cells(page).first.click()
+        page.get_by_role("button", name="smaller letters in all 2 alike").click()
+        expect(self.said(page)).to_have_text(re.compile("40 rows · all fit"))
+        page.get_by_role("button", name="Undo").click()
+        expect(self.said(page)).to_have_text(re.compile("40 rows · 2 do not fit"))
+        # Found by what they say.
+        page.get_by_role("searchbox", name="Find rows").fill("perry")
+        expect(self.cells(page)).to_have_count(1)
+        page.get_by_role("searchbox", name="Find rows").fill("")
         # A row of its own height fits, and stays so while others change.
         self.cells(page).first.click()
         field = page.get_by_role("textbox", name=re.compile("^Height of"))

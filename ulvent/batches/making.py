@@ -95,8 +95,10 @@ class Making:
         """All rows that fit, laid on sheets."""
         sheet = wanted_of(self.batches.get(batch_id).wanted).sheet
         assert sheet is not None
-        found = [(made.number, data) for made, data in self.batches.files(batch_id)]
-        numbers, outlines = [one for one, _ in found], [data for _, data in found]
+        files = {made.number: data for made, data in self.batches.files(batch_id)}
+        lines = self.batches.lines(batch_id, list(files))
+        numbers = [number for number in files for _ in range(lines[number].times)]
+        outlines = [files[number] for number in numbers]
         lying, said = self._done(nest, sheet, numbers, outlines, seconds=_NEST_SECONDS)
         self.steps.laid(batch_id, lying, said)
 

@@ -127,13 +127,11 @@ def write_sheet(
     bench: Bench, rows: Rows, lie: Lying, lines: dict[int, tuple[Sequence[str], dict[str, float]]]
 ) -> bytes:
     """A sheet with the rows that lie on it, by their numbers."""
-    sheet = rows.wanted.sheet
-    assert sheet is not None
     lying = [
         (rows.series(lines[number][1]), lines[number][0], np.array(matrix))
         for number, matrix in lie
     ]
-    return sheet_file(bench.workshop, lying, (sheet.width, sheet.height))
+    return sheet_file(bench.workshop, rows.wanted, lying)
 
 
 def _outline_data(rings: Sequence[Any]) -> bytes:

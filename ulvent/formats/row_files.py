@@ -6,14 +6,16 @@ A row is written the same from a shell, from the page and by a worker: here.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from ulvent.core.base.arrays import Floats, Matrices
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.series.matched import title_of
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
 from ulvent.core.shapes import Region, area_within
+from ulvent.core.solids import Mesh
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.formats.every_format import every_format
 from ulvent.formats.sheet_writing import SheetPart, sheet_svg
@@ -22,6 +24,9 @@ Rings = tuple[Floats, ...]
 _ROUGH = 0.01
 """mm by which outlines may be off that are nested."""
 UNTITLED = "Parts"
+SHEET_FORMATS = ("svg", "3mf")
+"""In which sheets are written: as lines, or as plates of parts."""
+_ROUND = ("side", "band", "signet")
 
 
 @dataclass(frozen=True)
@@ -42,6 +47,10 @@ class Wanted:
     name: str = "{number}-{words}"
     anyway: bool = False
     sheet: Sheet | None = None
+
+    def sheet_name(self, number: int) -> str:
+        """The name of a sheet's file, counted from 0."""
+        return f"sheet-{number + 1:03d}.{self.format}"
 
     def file(self, number: int, title: str, rows: int) -> str:
         """The name of the file of a row, of so many."""
@@ -92,13 +101,26 @@ def _outline(work: Workpiece) -> Rings:
 
 
 def sheet_file(
-    workshop: Workshop, lie: Iterable[tuple[Series, Sequence[str], Matrices]],
-    size: tuple[float, float],
-) -> bytes:  # fmt: skip
-    """A sheet written: its rows, each where it lies, are laid out and prepared once more."""
-    parts = []
-    for one, cells, matrix in lie:
-        work = workshop.in_passing(one.piece(cells))
-        parts.append(SheetPart(work.piece.title, work.groups, matrix))
-        pattern = one.pattern.piece
+    workshop: Workshop, wanted: Wanted, lie: Iterable[tuple[Series, Sequence[str], Matrices]]
+) -> bytes:
+    """A sheet written: its rows, each where it lies, are laid out and made once more."""
+    assert wanted.sheet is not None
+    lying = list(lie)
+    works = [(workshop.in_passing(one.piece(cells)), matrix) for one, cells, matrix in lying]
+    pattern = lying[0][0].pattern.piece
+    if wanted.format == "3mf":
+        from ulvent.formats.threemf_writing import PlatePart, threemf
+
+        plate = [PlatePart(_named(work), matrix) for work, matrix in works]
+        return threemf(pattern.title or UNTITLED, plate)
+    parts = [SheetPart(work.piece.title, work.groups, matrix) for work, matrix in works]
+    size = (wanted.sheet.width, wanted.sheet.height)
     return sheet_svg(pattern.title or UNTITLED, size, parts, pattern)
+
+
+def _named(work: Workpiece) -> list[Mesh]:
+    """The meshes of a flat part, under its own words."""
+    if work.piece.blank is not None and work.piece.blank.kind in _ROUND:
+        raise wrong_field("blank", "is round: only flat parts lie on a plate")
+    title = work.piece.title
+    return [replace(mesh, name=f"{title} {mesh.name}") for mesh in work.solid.meshes]

@@ -6,9 +6,12 @@ carry colours.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from typing import NamedTuple
 from xml.sax.saxutils import escape, quoteattr
 
-from ulvent.core.solids import MadeSolid, Mesh
+from ulvent.core.base.arrays import Matrices
+from ulvent.core.solids import Mesh
 from ulvent.formats.packed import packed
 
 _CORE = "http://schemas.microsoft.com/3dmanufacturing/core/2015/02"
@@ -28,38 +31,51 @@ _RELATIONS = (
 )
 
 
-def threemf(solid: MadeSolid) -> bytes:
-    """A 3MF package, mm."""
-    parts = {
+class PlatePart(NamedTuple):
+    """A part on a plate: its meshes, and the map (2, 3) from its own plane to the plate's."""
+
+    meshes: Sequence[Mesh]
+    matrix: Matrices | None = None
+
+
+def threemf(title: str, parts: Sequence[PlatePart]) -> bytes:
+    """A 3MF package, mm, of parts that lie on one plate."""
+    files = {
         "[Content_Types].xml": _TYPES,
         "_rels/.rels": _RELATIONS,
-        "3D/3dmodel.model": _model(solid),
+        "3D/3dmodel.model": _model(title, parts),
     }
-    return packed((name, text.encode()) for name, text in parts.items())
+    return packed((name, text.encode()) for name, text in files.items())
 
 
-def _model(solid: MadeSolid) -> str:
-    colours = list(dict.fromkeys(mesh.colour for mesh in solid.meshes))
+def _model(title: str, parts: Sequence[PlatePart]) -> str:
+    lying = [(mesh, part.matrix) for part in parts for mesh in part.meshes]
+    colours = list(dict.fromkeys(mesh.colour for mesh, _ in lying))
     bases = "".join(
         f'<base name="colour {number}" displaycolor="{colour.upper()}FF"/>'
         for number, colour in enumerate(colours, 1)
     )
-    first = 2
-    objects = "".join(
-        _object(number, mesh, colours.index(mesh.colour))
-        for number, mesh in enumerate(solid.meshes, first)
-    )
-    items = "".join(
-        f'<item objectid="{number}"/>' for number in range(first, first + len(solid.meshes))
-    )
-    title = f'<metadata name="Title">{escape(solid.meshes[0].name)}</metadata>'
+    objects, items = [], []
+    for number, (mesh, matrix) in enumerate(lying, 2):
+        objects.append(_object(number, mesh, colours.index(mesh.colour)))
+        items.append(f'<item objectid="{number}"{_placed(matrix)}/>')
     return (
         '<?xml version="1.0" encoding="UTF-8"?>\n'
-        f'<model unit="millimeter" xml:lang="en" xmlns="{_CORE}">{title}'
+        f'<model unit="millimeter" xml:lang="en" xmlns="{_CORE}">'
+        f'<metadata name="Title">{escape(title)}</metadata>'
         '<metadata name="Application">Ulvent</metadata>'
-        f'<resources><basematerials id="1">{bases}</basematerials>{objects}</resources>'
-        f"<build>{items}</build></model>"
+        f'<resources><basematerials id="1">{bases}</basematerials>{"".join(objects)}</resources>'
+        f"<build>{''.join(items)}</build></model>"
     )
+
+
+def _placed(matrix: Matrices | None) -> str:
+    """The map of an item as 3MF says it: rows of a matrix (4, 3) that a row of a point meets."""
+    if matrix is None:
+        return ""
+    (a, b, x), (c, d, y) = matrix.tolist()
+    figures = (a, c, 0.0, b, d, 0.0, 0.0, 0.0, 1.0, x, y, 0.0)
+    return f' transform="{" ".join(f"{figure:.6f}" for figure in figures)}"'
 
 
 def _object(number: int, mesh: Mesh, colour: int) -> str:

@@ -32,11 +32,13 @@ MOST_ENDED = 50
 
 
 class Line(NamedTuple):
-    """A row as it goes into a batch: its number, its cells, and heights of its own."""
+    """A row as it goes into a batch: its number, its cells, heights of its own, and how often it
+    lies on sheets."""
 
     number: int
     cells: Sequence[str]
     heights: dict[str, float]
+    times: int = 1
 
     @property
     def title(self) -> str:
@@ -105,7 +107,7 @@ class Batches:
             session.flush()
             values = [
                 {"batch_id": row.id, "number": one.number, "cells": list(one.cells),
-                 "heights": one.heights}
+                 "heights": one.heights, "times": one.times}
                 for one in lines
             ]  # fmt: skip
             if values:
@@ -211,7 +213,7 @@ def _batch(row: BatchRow) -> Batch:
 
 
 def line_of(row: BatchLineRow) -> Line:
-    return Line(row.number, tuple(row.cells), row.heights)
+    return Line(row.number, tuple(row.cells), row.heights, row.times)
 
 
 def _made(line: BatchLineRow) -> MadeLine:

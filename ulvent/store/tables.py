@@ -218,6 +218,8 @@ class BatchLineRow(Base):
 
     heights
         its own, of letterings, mm
+    times
+        how often it lies on sheets
     state
         `waiting`, `measured` when the heights that fit it are known, `made`
     attempts
@@ -235,6 +237,7 @@ class BatchLineRow(Base):
     number: Mapped[int] = mapped_column(primary_key=True)
     cells: Mapped[list[str]] = mapped_column(JSONB)
     heights: Mapped[dict[str, float]] = mapped_column(JSONB)
+    times: Mapped[int] = mapped_column(default=1)
     state: Mapped[str] = mapped_column(String(16), default="waiting")
     attempts: Mapped[int] = mapped_column(default=0)
     least: Mapped[dict[str, float]] = mapped_column(JSONB, default=dict)

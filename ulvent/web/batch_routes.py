@@ -18,7 +18,7 @@ from ulvent.core.series.listed import Listed
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.formats.every_format import every_format
 from ulvent.formats.packed import packing
-from ulvent.formats.row_files import Wanted, named_alike
+from ulvent.formats.row_files import SHEET_FORMATS, Wanted, named_alike
 from ulvent.formats.sheet_writing import cutting_list
 from ulvent.store.batch_records import Batch, Batches, Line, Progress
 from ulvent.web.problems import Problem
@@ -28,6 +28,8 @@ router = APIRouter(
     tags=["batches"], responses={status: {"model": Problem} for status in (404, 409, 422)}
 )
 
+MOST_PARTS = 20_000
+"""That are nested at once."""
 _MOST_SAID = 200
 """So many rows that do not fit are said one by one."""
 Side = Annotated[float, Field(gt=0, le=10_000)]
@@ -175,11 +177,18 @@ def _begun(batches: Batches, piece_id: UUID, piece: Piece, wanted: Wanted) -> UU
     rows = [(listed.number(index), listed.recipe.rows[index]) for index in listed.rows]
     if not rows:
         raise wrong_field("names.rows", "there is no row to make")
+    if wanted.sheet is not None and wanted.format not in SHEET_FORMATS:
+        raise wrong_field("format", f"sheets are written as {' or '.join(SHEET_FORMATS)}")
     if wanted.sheet is None:
         alike = named_alike(wanted, [(number, row.cells) for number, row in rows])
         if alike:
             raise wrong_field("name", alike)
-    lines = [Line(number, row.cells, dict(row.heights)) for number, row in rows]
+    parts = sum(row.times for _, row in rows)
+    if wanted.sheet is not None and parts > MOST_PARTS:
+        raise wrong_field(
+            "names.rows", f"come to {parts} parts on sheets; {MOST_PARTS} can be nested"
+        )
+    lines = [Line(number, row.cells, dict(row.heights), row.times) for number, row in rows]
     document = listed.pattern.piece.model_dump(mode="json")
     return batches.begin(
         piece_id, piece.title, document, listed.list.columns, plain_wanted(wanted), lines,
@@ -201,7 +210,8 @@ def _summary(batch: Batch, progress: Progress) -> BatchSummary:
 
 def _what(wanted: Wanted) -> str:
     if wanted.sheet is not None:
-        return f"sheets of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
+        plates = "plates" if wanted.format == "3mf" else "sheets"
+        return f"{plates} of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
     return f"{wanted.format.upper()}, a file each"
 
 
@@ -213,13 +223,14 @@ def _files(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
 
 def _sheets(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
     names: list[list[str]] = []
-    sheet = wanted_of(batch.wanted).sheet
+    wanted = wanted_of(batch.wanted)
+    sheet = wanted.sheet
     assert sheet is not None
     for number, lie, data in batches.sheets(batch.id):
         lines = batches.lines(batch.id, [one for one, _ in lie])
         names.append([f"{one}  {lines[one].title}" for one, _ in lie])
         if data is not None:
-            yield f"sheet-{number + 1:03d}.svg", data
+            yield wanted.sheet_name(number), data
     if names:
         data = cutting_list(batch.title or "Parts", names, (sheet.width, sheet.height))
         yield "cutting-list.pdf", data

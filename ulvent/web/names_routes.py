@@ -22,7 +22,7 @@ from ulvent.core.recipe.name_list import MOST_ROWS
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.listed import Listed
 from ulvent.core.series.matched import matched_head
-from ulvent.core.series.results import LetteringFigures
+from ulvent.core.series.results import LetteringFigures, heights_that_fit
 from ulvent.core.series.row_making import MadeRow, made_row
 from ulvent.core.workshop import Workpiece, document_hash
 from ulvent.formats.svg_data import curve_data, outline_data
@@ -58,6 +58,8 @@ class NamesRequest(BaseModel):
 class MadeName(BaseModel):
     """What came of a row.
 
+    kind
+        of what is wrong with it; rows with one kind are mended alike
     picture
         its letters as path data, y down, in the box of all rows' blank
     """
@@ -65,10 +67,18 @@ class MadeName(BaseModel):
     row: int
     title: str
     fits: bool
+    kind: str
     reason: str
     warnings: list[str]
     figures: list[tuple[str, float, float, float]]
     picture: str
+
+
+class MendedRow(BaseModel):
+    """Heights of its own with which a row fits; none where smaller letters do not mend it."""
+
+    row: int
+    heights: dict[str, float]
 
 
 class NamesScene(BaseModel):
@@ -124,6 +134,12 @@ async def names_read(
 def names(request: NamesRequest, work: TheWork) -> Response:
     """What comes of some rows of a piece's list."""
     return work.json(_scene, request, seconds=LATER, patient=True)
+
+
+@router.post("/api/names/mended", response_model=list[MendedRow])
+def mended(request: NamesRequest, work: TheWork) -> Response:
+    """Smaller letters for rows of a piece's list that do not fit."""
+    return work.json(_mended, request, seconds=LATER, patient=True)
 
 
 _MEASURE_SECONDS = 6.0
@@ -183,6 +199,16 @@ class _Made:
             made = _ROWS[key]
         return made.model_copy(update={"row": index})
 
+    def heights_that_fit(self, index: int) -> dict[str, float]:
+        """Heights of its own with which a row fits."""
+        series = self.list.series(index, self.heights)
+        in_passing = self._workshop.in_passing
+        try:
+            work = in_passing(series.piece(self.list.recipe.rows[index].cells))
+            return heights_that_fit(work, in_passing)
+        except PieceError:
+            return {}
+
 
 def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
     piece = parse_piece(request.piece)
@@ -208,12 +234,23 @@ def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
     return scene
 
 
+def _mended(bench: Bench, request: NamesRequest) -> list[MendedRow]:
+    made = _Made(bench, parse_piece(request.piece))
+    there = set(made.list.rows)
+    return [
+        MendedRow(row=index, heights=made.heights_that_fit(index))
+        for index in request.rows
+        if index in there
+    ]
+
+
 def _shown(made: MadeRow, work: Workpiece | None) -> MadeName:
     figures = made.result.figures if made.result else ()
     return MadeName(
         row=0,
         title=made.title,
         fits=made.fits,
+        kind=made.kind,
         reason=made.reason,
         warnings=list(made.result.warnings) if made.result else [],
         figures=[_figures(one) for one in figures],

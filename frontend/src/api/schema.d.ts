@@ -1034,6 +1034,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/names/mended": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mended
+         * @description Smaller letters for rows of a piece's list that do not fit.
+         */
+        post: operations["mended_api_names_mended_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/batches": {
         parameters: {
             query?: never;
@@ -4602,6 +4622,8 @@ export interface components {
          * MadeName
          * @description What came of a row.
          *
+         *     kind
+         *         of what is wrong with it; rows with one kind are mended alike
          *     picture
          *         its letters as path data, y down, in the box of all rows' blank
          */
@@ -4612,6 +4634,8 @@ export interface components {
             title: string;
             /** Fits */
             fits: boolean;
+            /** Kind */
+            kind: string;
             /** Reason */
             reason: string;
             /** Warnings */
@@ -4688,6 +4712,18 @@ export interface components {
             act: "match-band";
             /** Other */
             other: string;
+        };
+        /**
+         * MendedRow
+         * @description Heights of its own with which a row fits; none where smaller letters do not mend it.
+         */
+        MendedRow: {
+            /** Row */
+            row: number;
+            /** Heights */
+            heights: {
+                [key: string]: number;
+            };
         };
         /**
          * Mending
@@ -4798,6 +4834,8 @@ export interface components {
          *         whether it is not made
          *     heights
          *         of letterings, in this row alone, mm, by their ids
+         *     times
+         *         how often it lies on sheets
          */
         NameRow: {
             /** Cells */
@@ -4811,6 +4849,11 @@ export interface components {
             heights?: {
                 [key: string]: number;
             };
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
         };
         /**
          * NameTable
@@ -12007,6 +12050,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NamesScene"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    mended_api_names_mended_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamesRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MendedRow"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -7,12 +7,14 @@
     rows: ReadonlyMap<number, MadeName>;
     names: NonNullable<Piece['names']>;
     chosen: number | undefined;
+    /** Only rows that say this are shown. */
+    sought: string;
     /** Told which rows are in sight. */
     onsight: (rows: readonly number[]) => void;
     onchoose: (row: number) => void;
   }
 
-  let { scene, rows, names, chosen, onsight, onchoose }: Props = $props();
+  let { scene, rows, names, chosen, sought, onsight, onchoose }: Props = $props();
 
   const CELL_WIDTH = 190;
   const CELL_HEIGHT = 150;
@@ -23,7 +25,11 @@
   let top = $state(0);
 
   const order = $derived.by(() => {
-    const shown = names.rows.map((_, row) => row).filter((row) => !scene.empty.includes(row));
+    const wanted = sought.trim().toLocaleLowerCase();
+    const shown = names.rows
+      .map((_, row) => row)
+      .filter((row) => !scene.empty.includes(row))
+      .filter((row) => names.rows[row]!.cells.join(' ').toLocaleLowerCase().includes(wanted));
     const rank = (row: number) => (names.rows[row]?.left_out ? 2 : rows.get(row)?.fits === false ? 0 : 1);
     const reason = (row: number) => (rank(row) === 0 ? (rows.get(row)?.reason ?? '') : '');
     return shown.sort((one, two) => rank(one) - rank(two) || reason(one).localeCompare(reason(two)) || one - two);

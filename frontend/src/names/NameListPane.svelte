@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The list: pasted or read, which column fills which field, and what it comes to. */
-  import { Button, Checkbox } from 'carbon-components-svelte';
+  import { Button, Checkbox, Search } from 'carbon-components-svelte';
   import { onDestroy, untrack } from 'svelte';
   import { api, saying, type Piece } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
@@ -13,7 +13,16 @@
 
   type Names = NonNullable<Piece['names']>;
 
-  let { editor, made, names, onchange }: { editor: Editor; made: Made; names: Names; onchange: (names: Names) => void } = $props();
+  interface Props {
+    editor: Editor;
+    made: Made;
+    names: Names;
+    /** What rows must say to be shown. */
+    sought: string;
+    onchange: (names: Names) => void;
+  }
+
+  let { editor, made, names, sought = $bindable(), onchange }: Props = $props();
 
   let pasted = $state('');
   let said = $state('');
@@ -41,7 +50,7 @@
     said = answer.data.said;
     pasted = '';
     const head = names.rows.length ? names.head : answer.data.head;
-    onchange({ ...names, head, rows: [...names.rows, ...answer.data.rows.map((cells) => ({ cells, left_out: false, heights: {} }))] });
+    onchange({ ...names, head, rows: [...names.rows, ...answer.data.rows.map((cells) => ({ cells, left_out: false, heights: {}, times: 1 }))] });
   }
 
   async function make(): Promise<void> {
@@ -73,6 +82,9 @@
     {#if Object.keys(scene.heights).length}
       <p class="soft">One height: {Object.entries(scene.heights).map(([id, height]) => `${scene.letterings[id]} ${figure(Number(height.toFixed(2)))} mm`).join(', ')}.</p>
     {/if}
+  {/if}
+  {#if names.rows.length}
+    <Search size="sm" labelText="Find rows" placeholder="Find rows" bind:value={sought} />
   {/if}
   <label class="soft" for="pasted">Rows, typed or pasted from a sheet</label>
   <textarea id="pasted" rows="3" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>

@@ -5,6 +5,7 @@
   import { pressed, type Keys } from '../shell/keys';
   import Panes from '../shell/Panes.svelte';
   import { Made } from './made.svelte';
+  import { smaller } from './mending';
   import NameGrid from './NameGrid.svelte';
   import NameListPane from './NameListPane.svelte';
   import OneRow from './OneRow.svelte';
@@ -17,6 +18,7 @@
   const made = new Made();
   onDestroy(() => made.close());
   let chosen = $state<number>();
+  let sought = $state('');
   const names = $derived(editor.piece.names ?? NONE);
 
   $effect(() => {
@@ -27,6 +29,12 @@
   function change(changed: Names): void {
     editor.change({ names: changed.rows.length || changed.one_height ? changed : null });
     editor.pauseThenFinish();
+  }
+
+  async function mend(rows: readonly number[]): Promise<void> {
+    const found = await smaller(editor.piece, names, rows);
+    if (found.said) editor.saying = found.said;
+    if (found.names !== names) change(found.names);
   }
 
   const step = (way: 1 | -1) => {
@@ -52,15 +60,15 @@
   onsaid={() => (editor.saying = '')}
 >
   {#snippet left()}
-    <NameListPane {editor} {made} {names} onchange={change} />
+    <NameListPane {editor} {made} {names} bind:sought onchange={change} />
   {/snippet}
   {#if made.scene && names.rows.length}
-    <NameGrid scene={made.scene} rows={made.rows} {names} {chosen} onsight={(rows) => made.want(rows)} onchoose={(row) => (chosen = row)} />
+    <NameGrid scene={made.scene} rows={made.rows} {names} {chosen} {sought} onsight={(rows) => made.want(rows)} onchoose={(row) => (chosen = row)} />
   {:else if made.scene}
     <p class="empty">No list yet. Write {made.scene.fields.map((one) => `{${one}}`).join(', ') || '{name}'} in the words of a lettering, and paste the names at the left.</p>
   {/if}
   {#snippet right()}
-    <OneRow scene={made.scene} {names} made={chosen === undefined ? undefined : made.rows.get(chosen)} row={chosen} onchange={change} />
+    <OneRow scene={made.scene} {names} rows={made.rows} row={chosen} onmend={(rows) => void mend(rows)} onchange={change} />
   {/snippet}
 </Panes>
 

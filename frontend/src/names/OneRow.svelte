@@ -1,9 +1,11 @@
 <script lang="ts">
   /** One row: its cells, what came of it, and what it has for itself. */
-  import { Checkbox, TextInput } from 'carbon-components-svelte';
+  import { Checkbox, NumberInput, TextInput } from 'carbon-components-svelte';
   import type { MadeName, NamesScene, Piece } from '../api/client';
   import LengthField from '../parts/LengthField.svelte';
   import { figure } from '../words/words';
+  import Ghosts from './Ghosts.svelte';
+  import { alike, leftOut } from './mending';
 
   type Names = NonNullable<Piece['names']>;
   type Row = Names['rows'][number];
@@ -11,15 +13,18 @@
   interface Props {
     scene: NamesScene | undefined;
     names: Names;
-    made: MadeName | undefined;
+    rows: ReadonlyMap<number, MadeName>;
     row: number | undefined;
+    /** Asked for smaller letters in some rows. */
+    onmend: (rows: readonly number[]) => void;
     onchange: (names: Names) => void;
   }
 
-  let { scene, names, made, row, onchange }: Props = $props();
+  let { scene, names, rows, row, onmend, onchange }: Props = $props();
 
   const one = $derived(row === undefined ? undefined : names.rows[row]);
-  const alike = $derived(made && !made.fits ? made.reason : '');
+  const made = $derived(row === undefined ? undefined : rows.get(row));
+  const wrong = $derived(row !== undefined && made && !made.fits ? alike(row, rows, names) : []);
 
   function change(changed: Partial<Row>): void {
     if (row === undefined || !one) return;
@@ -50,18 +55,31 @@
       {#each scene.columns as column, at (at)}
         <TextInput size="sm" labelText={column ? `{${column}}` : 'not used'} value={one.cells[at] ?? ''} on:change={(event) => cell(at, String(event.detail ?? ''))} />
       {/each}
-      {#if alike}<p class="wrong">{alike}</p>{/if}
+      {#if made && !made.fits}
+        <p class="wrong">{made.reason}</p>
+        {#if !one.left_out}
+          <div class="ways">
+            <button class="quiet" onclick={() => onmend([row])}>smaller letters, so that it fits</button>
+            {#if wrong.length > 1}
+              <button class="quiet" onclick={() => onmend(wrong)}>smaller letters in all {wrong.length} alike</button>
+              <button class="quiet" onclick={() => onchange(leftOut(names, wrong))}>leave out all {wrong.length} alike</button>
+            {/if}
+          </div>
+        {/if}
+      {/if}
       {#each made?.warnings ?? [] as warning (warning)}<p class="soft">{warning}</p>{/each}
       {#each made?.figures ?? [] as [lettering, high, gap, room] (lettering)}
         <LengthField label={`Height of ${scene.letterings[lettering]}`} value={one.heights?.[lettering] ?? null} empty={`${rounded(high)}, as the piece says`} onset={(value) => height(lettering, value)} onclear={() => height(lettering, null)} />
         <p class="soft">{rounded(high)} mm high{gap ? `, ${rounded(gap)} mm added to gaps` : ''}, {room < 0 ? `${rounded(-room)} mm too long` : `${rounded(room)} mm of room`}</p>
       {/each}
+      <NumberInput size="sm" labelText="Lies on sheets so often" min={1} max={1000} value={one.times ?? 1} on:change={(event) => event.detail !== null && event.detail !== (one.times ?? 1) && change({ times: Number(event.detail) })} />
       <Checkbox labelText="left out" checked={one.left_out} on:check={(event) => event.detail !== one.left_out && change({ left_out: event.detail })} />
       <button class="quiet" onclick={() => onchange({ ...names, rows: names.rows.filter((_, at) => at !== row) })}>remove this row</button>
     </div>
   {:else}
     <h2 class="particulars">A row</h2>
     <p class="soft pad">Choose a result to change its words, or give it a height of its own.</p>
+    {#if scene}<Ghosts {scene} {rows} />{/if}
   {/if}
 </aside>
 
@@ -81,7 +99,14 @@
     padding-left: 8px;
   }
 
+  .ways {
+    display: flex;
+    flex-direction: column;
+    align-items: flex-start;
+  }
+
   .pad {
+    margin-bottom: 12px;
     padding: 0 16px;
   }
 </style>

@@ -30,9 +30,10 @@
   label="As"
   options={[{ value: 'files', label: 'a file each' }, { value: 'sheets', label: 'nested on sheets' }]}
   value={sheet ? 'sheets' : 'files'}
-  onset={(value) => change({ sheet: value === 'sheets' ? (sheet ?? SHEET) : null })}
+  onset={(value) => change(value === 'sheets' ? { sheet: sheet ?? SHEET, format: wanted.format === '3mf' ? '3mf' : 'svg' } : { sheet: null })}
 />
 {#if sheet}
+  <Choice label="Written" options={[{ value: 'svg', label: 'lines (SVG)' }, { value: '3mf', label: 'plates (3MF)' }]} value={wanted.format === '3mf' ? '3mf' : 'svg'} onset={(format) => change({ format })} />
   <div class="pair">
     <LengthField label="Sheet, wide" value={sheet.width} onset={(width) => lay({ width })} />
     <LengthField label="high" value={sheet.height} onset={(height) => lay({ height })} />

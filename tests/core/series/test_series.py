@@ -19,6 +19,7 @@ from ulvent.core.recipe import Piece, parse_piece
 from ulvent.core.series import Matched, Pattern, matched, one_height, with_heights
 from ulvent.core.series.matched import words_of
 from ulvent.core.series.nested_sheets import Nested, Sheet, nested
+from ulvent.core.series.results import heights_that_fit, result_of
 from ulvent.core.series.row_making import Series, file_name, made_row
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
@@ -170,6 +171,18 @@ class Rows(unittest.TestCase):
         fits = [made_row(work, SHOP, number, cells)[0] for number, cells in rows.rows]
         self.assertEqual([one.fits for one in fits], [True, False])
         self.assertIn("do not fit", fits[1].reason)
+
+    def test_smaller_letters_mend_what_has_no_room_and_are_no_smaller_than_they_must_be(
+        self,
+    ) -> None:
+        work, rows = series(piece("{name}"), ["Ann", "a name that is far too long for this line"])
+        short, long = (SHOP.in_passing(work.piece(cells)) for _, cells in rows.rows)
+        self.assertEqual(heights_that_fit(short, SHOP.in_passing), {})
+        heights = heights_that_fit(long, SHOP.in_passing)
+        mended = with_heights(long.piece, heights)
+        self.assertTrue(result_of(SHOP.in_passing(mended)).fits)
+        larger = with_heights(long.piece, {name: 1.01 * one for name, one in heights.items()})
+        self.assertEqual(result_of(SHOP.in_passing(larger)).kind, "overflow")
 
 
 def box(width: float, height: float) -> Region:

@@ -10,6 +10,7 @@ from ulvent.core.base.fields import Identifier, Model, Size, Text
 
 MOST_ROWS = 2000
 MOST_CELLS = 20
+MOST_TIMES = 1000
 _Cell = Annotated[Text, Field(max_length=500)]
 
 
@@ -22,11 +23,14 @@ class NameRow(Model):
         whether it is not made
     heights
         of letterings, in this row alone, mm, by their ids
+    times
+        how often it lies on sheets
     """
 
     cells: Annotated[tuple[_Cell, ...], Field(max_length=MOST_CELLS)]
     left_out: bool = False
     heights: dict[Identifier, Size] = Field(default_factory=dict)
+    times: Annotated[int, Field(ge=1, le=MOST_TIMES)] = 1
 
 
 class NameList(Model):

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.recipe import Piece
+from ulvent.core.recipe import Fit, Piece
 from ulvent.core.workshop import Workpiece
 
 
@@ -36,11 +37,14 @@ class Result:
 
     faults, warnings
         in words, those that are not accepted
+    kind
+        of the first fault: rows with one kind are mended alike; empty where it fits
     """
 
     figures: tuple[LetteringFigures, ...]
     faults: tuple[str, ...]
     warnings: tuple[str, ...]
+    kind: str = ""
 
     @property
     def fits(self) -> bool:
@@ -56,10 +60,12 @@ def result_of(work: Workpiece) -> Result:
         As laying it out, preparing it and its proof do.
     """
     findings = [one for one in work.proof.findings if not one.accepted]
+    faults = [one for one in findings if one.severity == "fault"]
     return Result(
         tuple(_figures(work)),
-        tuple(one.message for one in findings if one.severity == "fault"),
+        tuple(one.message for one in faults),
         tuple(one.message for one in findings if one.severity == "warning"),
+        faults[0].kind if faults else "",
     )
 
 
@@ -92,6 +98,33 @@ def one_height(
                 height = least.get(lettering.id, lettering.height)
                 least[lettering.id] = min(height, lettering.height)
     return least
+
+
+def heights_that_fit(work: Workpiece, made: Callable[[Piece], Workpiece]) -> dict[str, float]:
+    """Smaller heights with which the letterings have room that have none, mm, by their ids.
+
+    Rounded down to hundredths. Empty where all have room, or where no height gives it.
+
+    made
+        gives the workpiece of a piece
+    """
+    tight = {one.lettering for one in _figures(work) if one.room < 0.0}
+    letterings = tuple(
+        one.model_copy(update={"fit": Fit(kind="height", most=one.height)})
+        if one.id in tight
+        else one
+        for one in work.solved.letterings
+    )
+    solved = made(work.piece.model_copy(update={"letterings": letterings})).solved
+    heights = {
+        one.id: math.floor(100.0 * one.height) / 100.0
+        for one in solved.letterings
+        if one.id in tight
+    }
+    if not all(height > 0.0 for height in heights.values()):
+        return {}
+    rooms = [one.room for one in _figures(made(with_heights(work.piece, heights)))]
+    return heights if all(room >= 0.0 for room in rooms) else {}
 
 
 def with_heights(piece: Piece, heights: Mapping[str, float]) -> Piece:

@@ -60,6 +60,11 @@ class MadeRow:
         return self.result is not None and self.result.fits
 
     @property
+    def kind(self) -> str:
+        """Of what is wrong with it; rows with one kind are mended alike."""
+        return "words" if self.result is None else self.result.kind
+
+    @property
     def reason(self) -> str:
         """Why it does not fit, in words."""
         if self.result is None:

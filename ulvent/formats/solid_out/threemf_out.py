@@ -7,9 +7,10 @@ from ulvent.formats.format import SolidFormat
 
 
 def _write(work: Workpiece) -> bytes:
-    from ulvent.formats.threemf_writing import threemf
+    from ulvent.formats.threemf_writing import PlatePart, threemf
 
-    return threemf(work.solid)
+    meshes = work.solid.meshes
+    return threemf(meshes[0].name, [PlatePart(meshes)])
 
 
 FORMAT = SolidFormat("3mf", "3MF, for printing", "model/3mf", 20, _write)

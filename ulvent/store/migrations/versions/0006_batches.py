@@ -49,6 +49,7 @@ def upgrade() -> None:
         sa.Column("number", sa.Integer(), primary_key=True),
         sa.Column("cells", JSONB(), nullable=False),
         sa.Column("heights", JSONB(), nullable=False),
+        sa.Column("times", sa.Integer(), nullable=False),
         sa.Column("state", sa.String(16), nullable=False),
         sa.Column("attempts", sa.Integer(), nullable=False),
         sa.Column("least", JSONB(), nullable=False),
