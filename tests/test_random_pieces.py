@@ -10,7 +10,7 @@ import subprocess
 import sys
 import unittest
 
-PIECES = 80
+PIECES = 40
 SLOWEST = 15.0
 """Seconds of the processor after which a worker gives it up."""
 

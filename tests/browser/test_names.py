@@ -110,6 +110,23 @@ class Names(LetteringTest):
         page.get_by_role("button", name="Undo").click()
         self.eventually(lambda: self.stored(piece)["names"] is None)
 
+    def test_layout_shows_the_words_of_a_row_and_the_piece_keeps_its_fields(self) -> None:
+        page, piece = self.pattern()
+        self.paste(page, ["Ann", "Bartholomew"])
+        expect(self.said(page)).to_have_text(re.compile("2 rows · all fit"))
+        page.get_by_role("link", name="Layout", exact=True).click()
+        letters = page.locator("main [data-lettering=name] .letters path")
+        expect(letters).to_have_count(6)
+        page.get_by_role("button", name="fields", exact=True).click()
+        expect(letters).to_have_count(3)
+        page.get_by_role("button", name="With the next row").click()
+        expect(page.get_by_role("button", name="row 2: Bartholomew")).to_be_visible()
+        expect(letters).to_have_count(11)
+        # What is done to the piece is done to the pattern.
+        page.get_by_role("button", name="With the next row").click()
+        expect(letters).to_have_count(6)
+        self.assertEqual(self.stored(piece)["letterings"][0]["text"], "{name}")
+
     def test_a_field_without_a_column_says_which(self) -> None:
         page, _ = self.opened(
             title="Tag", blank=TAG, guides=[LINE],

@@ -10,7 +10,7 @@ from pypdf import PdfReader
 
 from tests.batches.working import Workshop, begun, tag
 from tests.throwaway import empty_engine
-from tests.web.served import WebTest
+from tests.web.served import HOME, LIVE, WebTest, answered
 from ulvent.formats.row_files import Wanted
 
 
@@ -107,6 +107,20 @@ class NamesRoute(WebTest):
         self.assertEqual(first[0] | {"row": 2}, second[1])
         self.assertEqual(first[1], second[0])
         self.assertNotEqual(first[0]["picture"], first[1]["picture"])
+
+    def test_the_words_of_a_row_are_shown_in_place_of_fields(self) -> None:
+        """What is done meanwhile is done to the pattern, which keeps its fields."""
+        piece = tag(["Ann", "Bartholomew"])
+        slide = {"act": "slide-by", "lettering": "w", "by": 2.0}
+        with self.client.websocket_connect(LIVE, headers={"Origin": HOME}) as channel:
+            for sequence, (sample, letters) in enumerate(((None, 6), (1, 11), (7, 6))):
+                channel.send_json({"sequence": sequence, "piece": piece, "sample": sample})
+                (line,) = answered(channel)["scene"]["letterings"]
+                self.assertEqual(len(line["places"]), letters)
+            channel.send_json({"sequence": 9, "piece": piece, "sample": 0, "acts": [slide]})
+            found = answered(channel)
+        self.assertEqual(len(found["scene"]["letterings"][0]["places"]), 3)
+        self.assertEqual(found["acted"]["letterings"][0]["text"], "{name}")
 
     def test_a_row_that_cannot_be_filled_says_so_and_the_others_are_made(self) -> None:
         piece = tag(["7", "seven"])

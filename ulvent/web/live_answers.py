@@ -19,6 +19,7 @@ from ulvent.core.acts import AnyAct, Made, perform_all
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.recipe import Piece
+from ulvent.core.series.listed import Listed
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.web.problems import WrongField, fields
 from ulvent.web.scene import Painting, new_shapes
@@ -52,6 +53,8 @@ class LiveRequest(BaseModel):
         whether something is held and more requests will come
     by_face
         a lettering that is shown as its face spaces it, for comparing
+    sample
+        the row of the piece's list, from 0, whose words are shown in place of its fields
     """
 
     sequence: int
@@ -63,6 +66,7 @@ class LiveRequest(BaseModel):
     node: int | None = None
     hold: bool = False
     by_face: str | None = None
+    sample: int | None = None
 
 
 class LiveAnswer(BaseModel):
@@ -111,7 +115,7 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
             done = perform_all(request.acts, base.solved, bench.case.named)
             # What is in hand is only looked at; the last answer of a pull is exact.
             work = shop.in_hand(done.piece) if request.hold else shop.of(done.piece)
-        shown = _by_face(work, request.by_face, shop)
+        shown = _by_face(_with_row(work, request, shop), request.by_face, shop)
         painting = Painting(shown.layout, request.chosen, request.node)
         if request.hold:
             yield LiveAnswer(sequence=sequence, base=base.hash, moved=painting.moved)
@@ -138,6 +142,19 @@ def _base(request: LiveRequest, shop: Workshop) -> Workpiece | None:
     if request.piece is not None:
         return shop.of_document(request.piece)
     return shop.known(request.base or "")
+
+
+def _with_row(work: Workpiece, request: LiveRequest, shop: Workshop) -> Workpiece:
+    """The piece with the words of a row; with its fields where there is none that fills them."""
+    names = work.piece.names
+    if request.sample is None or names is None or not 0 <= request.sample < len(names.rows):
+        return work
+    try:
+        series = Listed(work.piece).series(request.sample, {})
+        filled = series.piece(names.rows[request.sample].cells)
+    except PieceError:
+        return work  # Names says what is wrong with it
+    return shop.in_hand(filled) if request.hold else shop.of(filled)
 
 
 def _by_face(work: Workpiece, lettering: str | None, shop: Workshop) -> Workpiece:

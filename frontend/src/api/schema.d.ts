@@ -4532,6 +4532,8 @@ export interface components {
          *         whether something is held and more requests will come
          *     by_face
          *         a lettering that is shown as its face spaces it, for comparing
+         *     sample
+         *         the row of the piece's list, from 0, whose words are shown in place of its fields
          */
         LiveRequest: {
             /** Sequence */
@@ -4566,6 +4568,8 @@ export interface components {
             hold: boolean;
             /** By Face */
             by_face?: string | null;
+            /** Sample */
+            sample?: number | null;
         };
         /**
          * Machine

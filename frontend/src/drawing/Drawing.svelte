@@ -7,6 +7,7 @@
   import { Holds } from './holds';
   import { Sketch } from './sketch.svelte';
   import type { Viewport } from './viewport.svelte';
+  import SampleBar from './SampleBar.svelte';
   import ViewBar from './ViewBar.svelte';
   import Dimensions from './Dimensions.svelte';
   import Grips from './Grips.svelte';
@@ -189,6 +190,7 @@
 
   <ViewBar {view} {onshowall}>
     <button onclick={onshowlettering} disabled={!editor.lettering} title="Key 1">this lettering</button>
+    <SampleBar {editor} />
   </ViewBar>
 </div>
 

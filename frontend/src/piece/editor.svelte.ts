@@ -363,6 +363,7 @@ export class Editor {
       marks: selection.marks,
       hold: this.holding,
       byFace: selection.before && !doing ? (this.lettering?.id ?? null) : null,
+      sample: selection.sample,
     });
   }
 

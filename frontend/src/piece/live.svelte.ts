@@ -16,6 +16,8 @@ export interface Asking {
   readonly hold: boolean;
   /** A lettering that is shown as its face spaces it. */
   readonly byFace: string | null;
+  /** The row of the list whose words are shown in place of the fields. */
+  readonly sample: number | null;
 }
 
 /** An answer that takes longer than this is waited for in sight. */
@@ -122,6 +124,7 @@ function written(asking: Asking): Written {
     node: asking.node,
     hold: asking.hold,
     by_face: asking.byFace,
+    sample: asking.sample,
     acts: [...(asking.doing?.acts ?? [])],
   };
 }

@@ -29,6 +29,7 @@ export class Selection {
   figures = $state(true);
   #node = $state<number>();
   #before = $state(false);
+  #sample = $state<number | null>(null);
 
   /** `onchange` is told when the core has to show something else. */
   constructor(private readonly onchange: () => void) {}
@@ -108,6 +109,17 @@ export class Selection {
   set before(shown: boolean) {
     if (shown === this.#before) return;
     this.#before = shown;
+    this.onchange();
+  }
+
+  /** The row of the list whose words are shown in place of the fields. */
+  get sample(): number | null {
+    return this.#sample;
+  }
+
+  set sample(row: number | null) {
+    if (row === this.#sample) return;
+    this.#sample = row;
     this.onchange();
   }
 
