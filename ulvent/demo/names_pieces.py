@@ -1,4 +1,5 @@
-"""Pieces that are made again and again: tags for all trees of the orchard, pegs for its helpers."""
+"""Pieces that are made again and again: tags for all trees of the orchard, pegs and place cards
+for its helpers."""
 
 from __future__ import annotations
 
@@ -22,7 +23,35 @@ _HELPERS = (
 
 def names_pieces() -> list[Piece]:
     """All of them, newest on the shelf last."""
-    return [coat_pegs(), tree_tags()]
+    return [coat_pegs(), place_cards(), tree_tags()]
+
+
+def place_cards() -> Piece:
+    """A card for each helper at the supper, and three for guests who are not named yet."""
+    seats = [(name, str(1 + place // 4)) for place, name in enumerate(_HELPERS)]
+    guests = {"cells": ["Guest", "4"], "times": 3}
+    return parse_piece(
+        {
+            "ulvent": 1,
+            "title": "Place cards",
+            "blank": {"kind": "rectangle", "width": 90, "height": 54, "radius": 5},
+            "edge": "cut",
+            "guides": [
+                {"id": "arc", "kind": "arc", "radius": 110, "angle": 40, "centre": [0, -106]},
+                {"id": "below", "kind": "line", "length": 76, "centre": [0, -16]},
+            ],
+            "letterings": [
+                {"id": "name", "guide": "arc", "text": "{name}", "face": "zilla-slab-semibold",
+                 "height": 12, "at": 0.5, "at_in": "share", "align": "centre", "spacing": "even",
+                 "fit": {"kind": "height", "margin": 1, "most": 12}, "output": "draw"},
+                {"id": "table", "guide": "below", "text": "Apple supper[ · table {table}]",
+                 "face": "lato-bold", "height": 4, "at": 0.5, "at_in": "share",
+                 "align": "centre", "output": "draw"},
+            ],
+            "names": {"head": ["name", "table"],
+                      "rows": [*({"cells": list(seat)} for seat in seats), guests]},
+        }
+    )  # fmt: skip
 
 
 def tree_tags() -> Piece:
