@@ -74,6 +74,10 @@ def serve(
     _configure_logs(var)
     signal.signal(signal.SIGTERM, _leave)
     with _only_one(var), contextlib.ExitStack() as stack:
+        # First of all: a port that is taken is said at once. Who asks meanwhile waits.
+        listener = _listener(port)
+        stack.callback(listener.close)
+        bound = listener.getsockname()[1]
         # It takes as long to begin as the database does, so both begin at once.
         crew = Crew(PRELOADED)
         stack.callback(crew.close)
@@ -97,9 +101,6 @@ def serve(
         simulated = _machines(engine, var, stack)
         if not empty:
             _load_demo(Pieces(engine), say)
-        listener = _listener(port)
-        stack.callback(listener.close)
-        bound = listener.getsockname()[1]
         address = f"http://127.0.0.1:{bound}"
         (var / "address").write_text(address + "\n", encoding="ascii")
         hired = Hired(url, usual_workers() if workers is None else workers, Batches(engine).busy)
