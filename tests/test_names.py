@@ -14,6 +14,7 @@ import zipfile
 from pathlib import Path
 
 import numpy as np
+import pyembroidery
 import trimesh
 from defusedxml import ElementTree
 
@@ -40,6 +41,11 @@ NAMES = [
     "a name far too long to go on any tag at all",
     "Ann",
 ]
+
+
+def stitches(pattern: pyembroidery.EmbPattern) -> list[tuple[float, float]]:
+    """Where the needle goes down, in tenths of a mm."""
+    return [(x, y) for x, y, what in pattern.stitches if what == pyembroidery.STITCH]
 
 
 class Names(unittest.TestCase):
@@ -114,8 +120,8 @@ class Names(unittest.TestCase):
         answer = self.names("--sheets", "210x100", "--format", "3mf")
         self.assertIn("4 parts on 1 sheet", answer.stdout)
         files = self.files()
-        self.assertEqual(list(files), ["cutting-list.pdf", "sheet-001.3mf"])
-        plate = trimesh.load(io.BytesIO(files["sheet-001.3mf"]), file_type="3mf")
+        self.assertEqual(list(files), ["cutting-list.pdf", "plate-001.3mf"])
+        plate = trimesh.load(io.BytesIO(files["plate-001.3mf"]), file_type="3mf")
         parts = plate.dump()
         self.assertEqual(len(parts), 4)
         self.assertTrue(all(part.is_watertight for part in parts))
@@ -129,6 +135,32 @@ class Names(unittest.TestCase):
         bounds = np.array([part.bounds for part in parts])
         self.assertGreaterEqual(bounds[:, 0, :2].min(), 5.0 - 1e-3)
         self.assertLessEqual(bounds[:, 1, 0].max(), 205.0 + 1e-3)
+
+    def test_badges_in_a_hoop_are_sewn_colour_by_colour_where_they_lie(self) -> None:
+        """By pyembroidery: as many stitches as single files have, in as few colours as one."""
+        self.names("--format", "exp", out="single")
+        single = [pyembroidery.read_exp(io.BytesIO(one)) for one in self.files("single").values()]
+        self.names("--sheets", "210x100", "--format", "exp")
+        files = self.files()
+        self.assertEqual(list(files), ["cutting-list.pdf", "hoop-001.exp"])
+        hoop = pyembroidery.read_exp(io.BytesIO(files["hoop-001.exp"]))
+        needles = [len(stitches(one)) for one in single]
+        self.assertEqual(len(stitches(hoop)), sum(needles))
+        changes = [one.count_color_changes() for one in single]
+        self.assertEqual(hoop.count_color_changes(), max(changes))
+        # One part after the other, each as it is by itself but for its place and a turn.
+        at = np.array(stitches(hoop)) / 10.0
+        begin = 0
+        placed = []
+        for one in single:
+            mine, alone = at[begin : begin + len(stitches(one))], np.array(stitches(one)) / 10.0
+            begin += len(alone)
+            size, other = np.ptp(mine, axis=0), np.ptp(alone, axis=0)
+            self.assertLess(min(abs(size - other).max(), abs(size - other[::-1]).max()), 0.25)
+            placed.append(mine)
+        for one, two in itertools.combinations(placed, 2):
+            gap = np.maximum(one.min(0) - two.max(0), two.min(0) - one.max(0)).max()
+            self.assertGreater(gap, 2.0)
 
     def test_the_same_bytes_however_many_work_at_it(self) -> None:
         """In this process, and by two others that hand their rows back as they come."""
@@ -148,7 +180,7 @@ class Names(unittest.TestCase):
             (["--sheets", "20x20"], "does not go on"),
             (
                 ["--sheets", "210x100", "--format", "dxf"],
-                "--format: sheets are written as svg or 3mf",
+                "--format: sheets are written as svg or 3mf or dst",
             ),
             (["--name", "{words}"], "rows 1 and 6 would both be “Ann.svg”"),
         ):

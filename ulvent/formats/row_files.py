@@ -16,16 +16,19 @@ from ulvent.core.series.nested_sheets import Sheet
 from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
 from ulvent.core.shapes import Region, area_within
 from ulvent.core.solids import Mesh
+from ulvent.core.stitches.together import together
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.formats.every_format import every_format
 from ulvent.formats.sheet_writing import SheetPart, sheet_svg
+from ulvent.formats.thread_out import THREAD_FORMATS
 
 Rings = tuple[Floats, ...]
 _ROUGH = 0.01
 """mm by which outlines may be off that are nested."""
 UNTITLED = "Parts"
-SHEET_FORMATS = ("svg", "3mf")
-"""In which sheets are written: as lines, or as plates of parts."""
+STITCHES = ("dst", "exp", "pes", "jef", "vp3")
+SHEET_FORMATS = ("svg", "3mf", *STITCHES)
+"""In which sheets are written: as lines, as plates of parts, or as what is sewn in one hoop."""
 _ROUND = ("side", "band", "signet")
 
 
@@ -48,9 +51,15 @@ class Wanted:
     anyway: bool = False
     sheet: Sheet | None = None
 
+    @property
+    def sheets_are(self) -> str:
+        """What parts are nested on, in a word of the trade."""
+        found = "plate" if self.format == "3mf" else "sheet"
+        return "hoop" if self.format in STITCHES else found
+
     def sheet_name(self, number: int) -> str:
         """The name of a sheet's file, counted from 0."""
-        return f"sheet-{number + 1:03d}.{self.format}"
+        return f"{self.sheets_are}-{number + 1:03d}.{self.format}"
 
     def file(self, number: int, title: str, rows: int) -> str:
         """The name of the file of a row, of so many."""
@@ -113,6 +122,9 @@ def sheet_file(
 
         plate = [PlatePart(_named(work), matrix) for work, matrix in works]
         return threemf(pattern.title or UNTITLED, plate)
+    if wanted.format in STITCHES:
+        sewn = together([(work.embroidery, matrix) for work, matrix in works])
+        return THREAD_FORMATS[wanted.format].write(sewn)
     parts = [SheetPart(work.piece.title, work.groups, matrix) for work, matrix in works]
     size = (wanted.sheet.width, wanted.sheet.height)
     return sheet_svg(pattern.title or UNTITLED, size, parts, pattern)

@@ -210,8 +210,7 @@ def _summary(batch: Batch, progress: Progress) -> BatchSummary:
 
 def _what(wanted: Wanted) -> str:
     if wanted.sheet is not None:
-        plates = "plates" if wanted.format == "3mf" else "sheets"
-        return f"{plates} of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
+        return f"{wanted.sheets_are}s of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
     return f"{wanted.format.upper()}, a file each"
 
 

@@ -31,5 +31,5 @@ export function share(batch: BatchSummary): number {
 
 /** Whether there is something to take away. */
 export function takeable(batch: BatchSummary): boolean {
-  return batch.sheets ? batch.written > 0 : batch.fit > 0 && !/^(sheets|plates)/.test(batch.what);
+  return batch.sheets ? batch.written > 0 : batch.fit > 0 && !/^(sheets|plates|hoops)/.test(batch.what);
 }

@@ -15,6 +15,10 @@
   type Format = Wanted['format'];
   const FORMATS: Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', 'dst', 'pes', 'jef', 'stl', '3mf', 'step'];
   const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90] };
+  const SHEETS: readonly (readonly [Format, string])[] = [
+    ['svg', 'lines: SVG'], ['3mf', 'parts on a plate: 3MF'], ['dst', 'stitches in a hoop: DST'], ['pes', 'stitches in a hoop: PES'],
+    ['jef', 'stitches in a hoop: JEF'], ['exp', 'stitches in a hoop: EXP'], ['vp3', 'stitches in a hoop: VP3'],
+  ];
   const TURNS = [
     { value: '0,90', label: 'by quarters' },
     { value: '0,180', label: 'grain kept' },
@@ -30,10 +34,12 @@
   label="As"
   options={[{ value: 'files', label: 'a file each' }, { value: 'sheets', label: 'nested on sheets' }]}
   value={sheet ? 'sheets' : 'files'}
-  onset={(value) => change(value === 'sheets' ? { sheet: sheet ?? SHEET, format: wanted.format === '3mf' ? '3mf' : 'svg' } : { sheet: null })}
+  onset={(value) => change(value === 'sheets' ? { sheet: sheet ?? SHEET, format: SHEETS.some(([one]) => one === wanted.format) ? wanted.format : 'svg' } : { sheet: null })}
 />
 {#if sheet}
-  <Choice label="Written" options={[{ value: 'svg', label: 'lines (SVG)' }, { value: '3mf', label: 'plates (3MF)' }]} value={wanted.format === '3mf' ? '3mf' : 'svg'} onset={(format) => change({ format })} />
+  <Select size="sm" labelText="Written as" selected={wanted.format ?? 'svg'} on:update={(event) => event.detail !== wanted.format && change({ format: event.detail as Format })}>
+    {#each SHEETS as [format, words] (format)}<SelectItem value={format} text={words} />{/each}
+  </Select>
   <div class="pair">
     <LengthField label="Sheet, wide" value={sheet.width} onset={(width) => lay({ width })} />
     <LengthField label="high" value={sheet.height} onset={(height) => lay({ height })} />
