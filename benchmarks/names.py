@@ -1,4 +1,5 @@
-"""Rows a second of a list, with one process and with two, against a plain loop in one process.
+"""Rows a second of a list, with one process and with two, and by one and two workers from the queue,
+against a plain loop in one process.
 
 `python -m benchmarks.names [ROWS]`: a tag with an even name of about twelve letters and a border.
 """
@@ -8,19 +9,25 @@ from __future__ import annotations
 import sys
 import tempfile
 import time
+from contextlib import ExitStack
 from itertools import islice, product
 from pathlib import Path
+from uuid import uuid4
 
+from tests.batches.kills import Place
 from tests.makings import document
+from ulvent.batches.row_tasks import plain_wanted
 from ulvent.core.recipe import parse_piece
-from ulvent.core.series import Pattern, matched
+from ulvent.core.series import Matched, Pattern, matched
 from ulvent.core.series.nested_sheets import Sheet, nested
 from ulvent.core.series.row_making import Series, made_row
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
 from ulvent.formats.every_format import every_format
+from ulvent.formats.row_files import Wanted
 from ulvent.names_command import Order, make
 from ulvent.shipped_faces import shipped_face, shipped_faces
+from ulvent.store.batch_records import Batches, Line
 
 FIRST = ("Ashmead", "Bramley", "Pitmaston", "Worcester", "Egremont", "Ribston", "Laxton", "Kidd")
 SECOND = ("Kernel", "Russet", "Pippin", "Orange", "Pearmain", "Spice", "Seedling", "Beauty")
@@ -50,12 +57,38 @@ def main() -> None:
             taken = time.perf_counter() - begun
         rate, of_loop = count / taken, plain / taken
         print(f"{processes} process(es)   {rate:6.1f} rows/s, {of_loop:.2f} of the loop")
+    for workers in (1, 2):
+        first, again = _by_workers(pattern, rows, workers)
+        print(
+            f"{workers} worker(s)    {count / first:6.1f} rows/s, {plain / first:.2f} of the loop; "
+            f"again, from what is kept: {count / again:.0f} rows/s"
+        )
     tags = [Region.box((0.0, 0.0, 90.0, 40.0))] * 1000
     begun = time.perf_counter()
     found = nested(tags, Sheet(600, 400))
     seconds = time.perf_counter() - begun
     print(f"a thousand tags on {found.sheets} sheets, no fewer than {found.least}: {seconds:.2f} s")
     print(f"{100 * found.filled:.0f} % of them used")
+
+
+def _by_workers(pattern: Pattern, rows: Matched, workers: int) -> tuple[float, float]:
+    """Seconds of a batch through the queue, and of the same once more."""
+    lines = [Line(number, cells, {}) for number, cells in rows.rows]
+    document, wanted = pattern.piece.model_dump(mode="json"), plain_wanted(Wanted())
+    with ExitStack() as stack:
+        place = Place.made(stack, workers)
+        batches = Batches(place.engine)
+
+        def made(some: list[Line]) -> float:
+            begun = time.perf_counter()
+            batch = batches.begin(uuid4(), "T", document, rows.columns, wanted, some, False)
+            while batches.get(batch).state == "running":
+                time.sleep(0.02)
+            return time.perf_counter() - begun
+
+        # Until the workers are there, a row is waited for that is not in the list.
+        made([Line(1, ["Quince"], {})])
+        return made(lines), made(lines)
 
 
 def _plain(series: Series, rows: tuple[tuple[int, tuple[str, ...]], ...]) -> float:
