@@ -1,5 +1,4 @@
-"""Rows a second of a list, with one process and with two, and by one and two workers from the queue,
-against a plain loop in one process.
+"""Rows a second of a list: in a plain loop, with one process and two, by one worker and two.
 
 `python -m benchmarks.names [ROWS]`: a tag with an even name of about twelve letters and a border.
 """

@@ -115,7 +115,12 @@ def _sewn(camera: Camera, title: str) -> Page:
 
 def _names(camera: Camera) -> None:
     page = camera.open("Tree tags", "/names")
-    page.get_by_text("all fit").wait_for(timeout=120_000)
+    page.get_by_text("all fit").wait_for(timeout=240_000)
+    page.get_by_text("nested on sheets").click()
+    page.get_by_role("button", name="Make 120 rows").click()
+    made = page.get_by_role("list", name="Batches")
+    made.get_by_role("link", name="take the ZIP").wait_for(timeout=300_000)
+    made.scroll_into_view_if_needed()
 
 
 def _solid(camera: Camera) -> None:
