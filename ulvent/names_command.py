@@ -24,6 +24,7 @@ from ulvent.core.recipe import parse_piece
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.matched import Matched
 from ulvent.core.series.nested_sheets import Sheet, nested
+from ulvent.core.series.results import least_heights
 from ulvent.core.series.row_making import MadeRow, Series
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
@@ -210,11 +211,8 @@ def _sheet(lying: tuple[int, list[tuple[Row, Any]]], heights: Heights) -> None:
 
 def _least(making: _Making) -> Heights:
     """The least height of all rows, by lettering."""
-    least: dict[str, float] = {}
-    for found in making.spread("one height", _height_of, making.order.list.rows):
-        for name, one in found.items():
-            least[name] = min(one, least.get(name, one))
-    return tuple(sorted(least.items()))
+    found = making.spread("one height", _height_of, making.order.list.rows)
+    return tuple(sorted(least_heights(found).items()))
 
 
 def _sheets(

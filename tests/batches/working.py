@@ -13,15 +13,14 @@ from uuid import UUID, uuid4
 from sqlalchemy import Engine
 
 from tests.makings import document
+from ulvent.batches.beginning import begin_batch
 from ulvent.batches.making import Making
 from ulvent.batches.queue_worker import queue_app
-from ulvent.batches.row_tasks import plain_wanted
 from ulvent.bench import Bench, Hands
 from ulvent.core.recipe import parse_piece
-from ulvent.core.series.listed import Listed
 from ulvent.formats.row_files import Wanted
 from ulvent.store.added_faces import Faces
-from ulvent.store.batch_records import Batches, Line
+from ulvent.store.batch_records import Batches
 
 TAG = {"kind": "tag", "width": 90, "height": 40, "radius": 6, "hole": 5, "hole_inset": 8}
 
@@ -40,13 +39,7 @@ def tag(names: list[str], **names_changed: Any) -> dict[str, Any]:
 
 def begun(batches: Batches, piece: dict[str, Any], wanted: Wanted) -> UUID:
     """A batch of a piece's own list."""
-    listed = Listed(parse_piece(piece))
-    rows = [(listed.number(index), listed.recipe.rows[index]) for index in listed.rows]
-    lines = [Line(number, row.cells, dict(row.heights), row.times) for number, row in rows]
-    return batches.begin(
-        uuid4(), "Tag", listed.pattern.piece.model_dump(mode="json"), listed.list.columns,
-        plain_wanted(wanted), lines, listed.recipe.one_height,
-    )  # fmt: skip
+    return begin_batch(batches, uuid4(), parse_piece(piece), wanted)
 
 
 @dataclass

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import os
 import signal
 import socket
@@ -18,18 +17,9 @@ from tests.throwaway import database_url
 from ulvent.demo import demo_pieces
 
 
-def ask(address: str, path: str, body: object = None) -> object:
-    data = None if body is None else json.dumps(body).encode()
-    request = urllib.request.Request(
-        address + path, data, {"Content-Type": "application/json"} if data else {}
-    )
-    with urllib.request.urlopen(request, timeout=10) as answer:
-        return json.load(answer)
-
-
-def healthy(address: str) -> bool:
+def healthy(running: RunningUlvent) -> bool:
     try:
-        return ask(address, "/healthz") == {"status": "ok", "database": "ok"}
+        return running.asked("/healthz") == {"status": "ok", "database": "ok"}
     except (urllib.error.URLError, OSError):
         return False
 
@@ -50,35 +40,35 @@ class Serving(unittest.TestCase):
         for sign, code in ((signal.SIGTERM, 0), (signal.SIGKILL, -9), (signal.SIGINT, 0)):
             running = self.start()
             if sign is signal.SIGTERM:
-                self.assertEqual(len(ask(running.address, "/api/pieces")), len(demo_pieces()))
-                ask(running.address, "/api/pieces", {"piece": document(title="Kept")})
-            found = [piece["title"] for piece in ask(running.address, "/api/pieces")]
+                self.assertEqual(len(running.asked("/api/pieces")), len(demo_pieces()))
+                running.asked("/api/pieces", {"piece": document(title="Kept")})
+            found = [piece["title"] for piece in running.asked("/api/pieces")]
             self.assertEqual(found[:4], titles)
-            self.assertEqual(len(ask(running.address, "/api/drawer")), 12)
+            self.assertEqual(len(running.asked("/api/drawer")), 12)
             self.assertEqual(running.stop(sign), code)
             self.assertTrue(eventually(lambda gone=running: not gone.database_processes()))
 
     def test_a_database_that_dies_is_started_again_and_only_one_runs(self) -> None:
         """However often: after the fourth time in a row the server used to end."""
         running = self.start()
-        made = ask(running.address, "/api/pieces", {"piece": document(title="Kept")})
+        made = running.asked("/api/pieces", {"piece": document(title="Kept")})
         assert isinstance(made, dict)
         for _ in range(4):
             for process in running.database_processes():
                 os.kill(process, signal.SIGKILL)
-            self.assertTrue(eventually(lambda: not healthy(running.address)))
+            self.assertTrue(eventually(lambda: not healthy(running)))
             with self.assertRaises(urllib.error.HTTPError) as caught:
-                ask(running.address, "/api/pieces")
+                running.asked("/api/pieces")
             self.assertEqual(caught.exception.code, 503)
             caught.exception.close()
-            self.assertTrue(eventually(lambda: healthy(running.address)))
-        found = ask(running.address, f"/api/pieces/{made['id']}")
+            self.assertTrue(eventually(lambda: healthy(running)))
+        found = running.asked(f"/api/pieces/{made['id']}")
         self.assertEqual(found, made)
         second = RunningUlvent(self.folder)
         self.assertEqual(second.process.wait(60), 0)
         second.stop()
         self.assertEqual(second.lines, [f"Ulvent is already running at {running.address}"])
-        self.assertTrue(healthy(running.address))
+        self.assertTrue(healthy(running))
         running.stop()
         self.assertEqual(running.database_processes(), [])
 
@@ -99,7 +89,7 @@ class Serving(unittest.TestCase):
             connection.execute("CREATE DATABASE elsewhere")
         url = database_url().rpartition("/")[0] + "/elsewhere"
         running = self.start("--empty", "--port", "0", ULVENT_DATABASE_URL=url)
-        self.assertEqual(ask(running.address, "/api/pieces"), [])
+        self.assertEqual(running.asked("/api/pieces"), [])
         self.assertFalse((self.folder / "postgres").exists())
 
 

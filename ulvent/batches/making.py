@@ -87,9 +87,9 @@ class Making:
             log.exception("a row could not be made", batch=str(batch_id), row=line.number)
             self.steps.line_made(batch_id, _not_made(line, _OUR_ERROR), None)
         else:
-            line_made = MadeLine(line.number, made.title, made.fits, made.reason)
-            said = {"title": made.title, "fits": made.fits, "reason": made.reason}
-            self.steps.line_made(batch_id, line_made, key, Kept(said, made.data))
+            said: dict[str, Any] = {"title": made.title, "fits": made.fits, "reason": made.reason}
+            kept = Kept(said, made.data)
+            self.steps.line_made(batch_id, MadeLine(line.number, **said), key, kept)
 
     def nest(self, batch_id: UUID, _numbers: Sequence[int]) -> None:
         """All rows that fit, laid on sheets."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from typing import Any, NamedTuple
 from uuid import UUID
 
@@ -10,6 +10,7 @@ from sqlalchemy import Engine, func, select, update
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
+from ulvent.core.series.results import least_heights
 from ulvent.store.batch_records import Line, MadeLine, line_of
 from ulvent.store.batch_stages import enter, hand_out_left, left, row_of
 from ulvent.store.queue import outstanding
@@ -145,7 +146,7 @@ class BatchSteps:
                 return
             if row.stage == "heights":
                 least = select(BatchLineRow.least).where(BatchLineRow.batch_id == batch_id)
-                row.heights = _least(session.scalars(least))
+                row.heights = least_heights(session.scalars(least))
                 enter(session, row, "rows")
             elif row.stage == "rows":
                 enter(session, row, "nesting" if row.wanted.get("sheet") else "end")
@@ -161,11 +162,3 @@ class BatchSteps:
                 row = row_of(session, batch_id, locked=True)
                 if row.state == "running" and not outstanding(session, batch_id):
                     hand_out_left(session, row)
-
-
-def _least(found: Iterable[dict[str, float]]) -> dict[str, float]:
-    least: dict[str, float] = {}
-    for one in found:
-        for name, height in one.items():
-            least[name] = min(height, least.get(name, height))
-    return least

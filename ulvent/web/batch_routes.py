@@ -11,16 +11,15 @@ from fastapi import APIRouter, Depends, Request, Response
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 
-from ulvent.batches.row_tasks import plain_wanted, wanted_of
-from ulvent.core.base.errors import wrong_field
-from ulvent.core.recipe import Piece
-from ulvent.core.series.listed import Listed
+from ulvent.batches.beginning import begin_batch
+from ulvent.batches.row_tasks import wanted_of
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.formats.every_format import every_format
 from ulvent.formats.packed import packing
-from ulvent.formats.row_files import SHEET_FORMATS, Wanted, named_alike
+from ulvent.formats.row_files import UNTITLED, Wanted
 from ulvent.formats.sheet_writing import cutting_list
-from ulvent.store.batch_records import Batch, Batches, Line, Progress
+from ulvent.store.batch_records import Batch, Batches, Progress
+from ulvent.store.tables import BatchState, Stage
 from ulvent.web.problems import Problem
 from ulvent.web.shelf_routes import Shelf, attachment
 
@@ -28,8 +27,6 @@ router = APIRouter(
     tags=["batches"], responses={status: {"model": Problem} for status in (404, 409, 422)}
 )
 
-MOST_PARTS = 20_000
-"""That are nested at once."""
 _MOST_SAID = 200
 """So many rows that do not fit are said one by one."""
 Side = Annotated[float, Field(gt=0, le=10_000)]
@@ -82,8 +79,8 @@ class BatchSummary(BaseModel):
     piece_id: UUID
     title: str
     what: str
-    state: Literal["running", "done", "cancelled", "failed"]
-    stage: Literal["heights", "rows", "nesting", "sheets", "end"]
+    state: BatchState
+    stage: Stage
     reason: str
     rows: int
     measured: int
@@ -124,7 +121,7 @@ def begin(
     request: Request, pieces: Shelf, batches: TheBatches, piece_id: UUID, asked: BatchRequest
 ) -> BatchSummary:
     """Have a piece's list made, as the piece is kept now."""
-    batch_id = _begun(batches, piece_id, pieces.get(piece_id).piece, _wanted(asked))
+    batch_id = begin_batch(batches, piece_id, pieces.get(piece_id).piece, _wanted(asked))
     if request.app.state.hired is not None:
         request.app.state.hired.wake()
     return _summary(batches.get(batch_id), batches.progress(batch_id))
@@ -172,30 +169,6 @@ def _wanted(asked: BatchRequest) -> Wanted:
     return Wanted(asked.format, asked.name, asked.anyway, sheet)
 
 
-def _begun(batches: Batches, piece_id: UUID, piece: Piece, wanted: Wanted) -> UUID:
-    listed = Listed(piece)
-    rows = [(listed.number(index), listed.recipe.rows[index]) for index in listed.rows]
-    if not rows:
-        raise wrong_field("names.rows", "there is no row to make")
-    if wanted.sheet is not None and wanted.format not in SHEET_FORMATS:
-        raise wrong_field("format", f"sheets are written as {' or '.join(SHEET_FORMATS)}")
-    if wanted.sheet is None:
-        alike = named_alike(wanted, [(number, row.cells) for number, row in rows])
-        if alike:
-            raise wrong_field("name", alike)
-    parts = sum(row.times for _, row in rows)
-    if wanted.sheet is not None and parts > MOST_PARTS:
-        raise wrong_field(
-            "names.rows", f"come to {parts} parts on sheets; {MOST_PARTS} can be nested"
-        )
-    lines = [Line(number, row.cells, dict(row.heights), row.times) for number, row in rows]
-    document = listed.pattern.piece.model_dump(mode="json")
-    return batches.begin(
-        piece_id, piece.title, document, listed.list.columns, plain_wanted(wanted), lines,
-        listed.recipe.one_height,
-    )  # fmt: skip
-
-
 def _summary(batch: Batch, progress: Progress) -> BatchSummary:
     return BatchSummary(
         id=batch.id, piece_id=batch.piece_id, title=batch.title,
@@ -231,5 +204,5 @@ def _sheets(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
         if data is not None:
             yield wanted.sheet_name(number), data
     if names:
-        data = cutting_list(batch.title or "Parts", names, (sheet.width, sheet.height))
+        data = cutting_list(batch.title or UNTITLED, names, (sheet.width, sheet.height))
         yield "cutting-list.pdf", data

@@ -22,7 +22,7 @@ from ulvent.core.recipe.name_list import MOST_ROWS
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.listed import Listed
 from ulvent.core.series.matched import matched_head
-from ulvent.core.series.results import LetteringFigures, heights_that_fit
+from ulvent.core.series.results import LetteringFigures, heights_that_fit, least_heights
 from ulvent.core.series.row_making import MadeRow, made_row
 from ulvent.core.workshop import Workpiece, document_hash
 from ulvent.formats.svg_data import curve_data, outline_data
@@ -170,18 +170,19 @@ class _Made:
     def _measure(self) -> None:
         """The one height of all rows, as far as there is time."""
         until = time.process_time() + _MEASURE_SECONDS
-        for count, piece in enumerate(self.list.pieces()):
+        found: list[dict[str, float]] = []
+        for piece in self.list.pieces():
             key = document_hash(piece)
             if key not in _LEAST:
                 if time.process_time() > until:
-                    self.heights, self.measured = {}, count
+                    self.measured = len(found)
                     return
                 _LEAST[key] = one_height(
                     self.list.pattern.piece, [piece],
                     lambda one: self._workshop.in_passing(one).solved,
                 )  # fmt: skip
-            for name, height in _LEAST[key].items():
-                self.heights[name] = min(height, self.heights.get(name, height))
+            found.append(_LEAST[key])
+        self.heights = least_heights(found)
 
     def row(self, index: int) -> MadeName:
         """What comes of a row, from 0, with the heights that it has alone."""

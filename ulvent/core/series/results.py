@@ -91,12 +91,18 @@ def one_height(
         gives a piece with the figures that its fits come to
     """
     fitted = {one.id for one in pattern.letterings if one.fit and one.fit.kind == "height"}
+    return least_heights(
+        {one.id: one.height for one in solved(piece).letterings if one.id in fitted}
+        for piece in (pieces if fitted else ())
+    )
+
+
+def least_heights(found: Iterable[Mapping[str, float]]) -> dict[str, float]:
+    """The least height of each lettering in any row, mm."""
     least: dict[str, float] = {}
-    for piece in pieces if fitted else ():
-        for lettering in solved(piece).letterings:
-            if lettering.id in fitted:
-                height = least.get(lettering.id, lettering.height)
-                least[lettering.id] = min(height, lettering.height)
+    for heights in found:
+        for name, height in heights.items():
+            least[name] = min(height, least.get(name, height))
     return least
 
 
