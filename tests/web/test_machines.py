@@ -115,10 +115,33 @@ class Sent(WebTest):
         self.assert_problem(self.client.post(address, json={"line": failed["done"]}), 409)
         self.assert_problem(self.client.post(address, json={"line": 10_000}), 409)
         self.assert_problem(self.client.post(f"{address}/go-on"), 409)
-        answer = self.client.post(address, json={"line": failed["done"], "again": True})
+        again = {"line": failed["done"], "again": True}
+        self.client.post(f"/api/machines/{machine.id}/fault", json={"fault": "no sheet"})
+        self.assertEqual(self.client.post(address, json=again).status_code, 201)
+        refused = self.ended(piece)
+        # It never came to a line, but what the job before it sent is as uncertain as it was.
+        self.assertEqual(
+            [refused[key] for key in ("state", "done", "uncertain")],
+            ["failed", failed["done"], failed["uncertain"]],
+        )
+        self.client.post(f"/api/machines/{machine.id}/fault", json={"fault": ""})
+        address = f"/api/jobs/{refused['id']}"
+        self.assert_problem(self.client.post(address, json={"line": refused["done"]}), 409)
+        answer = self.client.post(address, json=again)
         self.assertEqual(answer.status_code, 201, answer.text)
-        self.assertEqual(self.ended(piece)["state"], "done")
-        self.assertLess(self.client.get(f"/api/machines/{machine.id}/came-out").json()["done"], 99)
+        done = self.ended(piece)
+        self.assertEqual(done["state"], "done")
+        came_out = self.client.get(f"/api/machines/{machine.id}/came-out").json()
+        self.assertLess(came_out["done"], 99)
+        # Where only the end was not heard, it alone is sent again.
+        only_end = {"line": done["lines"]}
+        answer = self.client.post(f"/api/jobs/{done['id']}", json=only_end)
+        self.assertEqual(answer.status_code, 201, answer.text)
+        ended = self.ended(piece)
+        self.assertEqual((ended["state"], ended["done"]), ("done", done["lines"]))
+        self.assertEqual(ended["length_done"], 0.0)
+        seen = self.client.get(f"/api/machines/{machine.id}/came-out").json()
+        self.assertEqual(seen["done"], came_out["done"])
 
     def test_faults_that_are_open_and_pieces_that_have_changed_are_not_sent(self) -> None:
         # The board is cut out before its letters are drawn.

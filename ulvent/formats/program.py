@@ -97,8 +97,11 @@ class Program:
         return (*begin, *head, *range(step, len(steps)))
 
     def step_of(self, line: int) -> int:
-        """The step that follows a line, counted over all passes from 0."""
+        """The step that follows a line, counted over all passes from 0; after the last line, the
+        step that ends the run."""
         lines = [at for at, step in enumerate(self.steps) if step.last > step.first]
+        if line >= self.lines:
+            return lines[-1] + 1 if lines else 0
         firsts = [self.steps[at].first for at in lines]
         return lines[max(0, bisect.bisect_right(firsts, line) - 1)]
 

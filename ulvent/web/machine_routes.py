@@ -71,6 +71,8 @@ class NewJob(BaseModel):
 class TakenUp(BaseModel):
     """From which line of a job on it is taken up again, counted from 0.
 
+    line
+        as many as there are: nothing but how the run ends
     again
         whether lines that were sent already are to be sent again
     """
@@ -85,7 +87,8 @@ class ShownJob(BaseModel):
     lines, done
         how many lines there are, and how many the machine has answered for
     uncertain
-        how many were begun and not answered for: it is not known whether they were done
+        how many after those were sent, by this job or one that it follows, and not answered for:
+        it is not known whether they were done
     length, seconds
         mm with the tool down and how long it takes, by the model, of all that is sent; and of what
         is done
@@ -184,7 +187,13 @@ def delete_machine(known: All, machine_id: str) -> None:
 
 @router.post("/api/machines/{machine_id}/jobs", status_code=201)
 def send(
-    known: All, pieces: Shelf, sender: Sending, work: TheWork, machine_id: str, new: NewJob
+    known: All,
+    pieces: Shelf,
+    jobs: Written,
+    sender: Sending,
+    work: TheWork,
+    machine_id: str,
+    new: NewJob,
 ) -> ShownJob:
     """Begin to send a piece's run."""
     machine, stored = known.get(machine_id), pieces.get(new.piece_id)
@@ -199,7 +208,8 @@ def send(
         raise wrong_field("despite", f"the proof has open faults: {'; '.join(faults)}")
     if not program.lines:
         raise NotNowError("nothing runs: there is nothing to send")
-    return _shown(sender.begin(machine, new.piece_id, stored.piece.title, program), program)
+    begun = sender.begin(machine, new.piece_id, stored.piece.title, program)
+    return _shown(jobs, begun)
 
 
 @router.get("/api/jobs")
@@ -208,7 +218,7 @@ def latest_job(
 ) -> ShownJob | None:
     """The job of a piece that was begun last."""
     found = jobs.latest(piece)
-    return _shown(found, jobs.program(found.id)) if found else None
+    return _shown(jobs, found) if found else None
 
 
 @router.post("/api/jobs/{job_id}/{wish}")
@@ -217,7 +227,7 @@ def wish(
 ) -> ShownJob:
     """What is wished of a job that is under way."""
     {"hold": sender.hold, "go-on": sender.go_on, "stop": sender.stop}[wish](job_id)
-    return _shown(jobs.get(job_id), jobs.program(job_id))
+    return _shown(jobs, jobs.get(job_id))
 
 
 @router.post("/api/jobs/{job_id}", status_code=201)
@@ -226,14 +236,13 @@ def take_up(jobs: Written, sender: Sending, job_id: UUID, taken: TakenUp) -> Sho
     job, program = jobs.get(job_id), jobs.program(job_id)
     if job.active:
         raise NotNowError("it is still being sent")
-    if taken.line >= program.lines:
+    if taken.line > program.lines:
         raise NotNowError(f"it has {program.lines} lines")
     step = program.step_of(taken.line)
-    sent = _sent_before(jobs, job)
-    if step in sent and not taken.again:
+    if taken.line < program.lines and step in _sent(jobs, job) and not taken.again:
         raise NotNowError("that line was sent already; say so if it is to be sent again")
     begun = sender.begin(job.machine, job.piece_id, job.title, program, step, job.id)
-    return _shown(begun, program)
+    return _shown(jobs, begun)
 
 
 @router.get("/api/machines/{machine_id}/came-out")
@@ -274,8 +283,8 @@ def _program(
     return program, out_of_reach(run, machine), faults
 
 
-def _sent_before(jobs: Jobs, job: Job) -> set[int]:
-    """Steps that follow lines and were begun to be sent, in a job or those that it follows."""
+def _sent(jobs: Jobs, job: Job) -> set[int]:
+    """Steps that were begun to be sent, in a job or those that it follows."""
     sent: set[int] = set()
     at: Job | None = job
     while at is not None:
@@ -343,10 +352,13 @@ def _shown_machine(
     )
 
 
-def _shown(job: Job, program: Program) -> ShownJob:
+def _shown(jobs: Jobs, job: Job) -> ShownJob:
+    program = jobs.program(job.id)
     steps = [program.steps[index] for index in job.sequence]
-    done, begun = steps[: job.answered], steps[job.answered : job.begun]
-    before = steps[: job.begun]
+    answered, before = steps[: job.answered], steps[: job.begun]
+    begins = next((step.first for step in steps if step.last > step.first), program.lines)
+    done = max((step.last for step in answered if step.last > step.first), default=begins)
+    sent = [program.steps[index] for index in _sent(jobs, job)]
     return ShownJob(
         id=job.id,
         machine=job.machine,
@@ -356,20 +368,12 @@ def _shown(job: Job, program: Program) -> ShownJob:
         active=job.active,
         reason=job.reason,
         lines=program.lines,
-        done=max((step.last for step in done if step.last > step.first), default=_first(steps)),
-        uncertain=_lines(begun),
+        done=done,
+        uncertain=sum(step.last - step.first for step in sent if step.first >= done),
         length=sum(step.length for step in steps),
-        length_done=sum(step.length for step in done),
+        length_done=sum(step.length for step in answered),
         seconds=sum(step.seconds for step in steps),
-        seconds_done=sum(step.seconds for step in done),
+        seconds_done=sum(step.seconds for step in answered),
         at=next((step.title for step in reversed(before) if step.last > step.first), ""),
         made_at=job.made_at,
     )
-
-
-def _first(steps: list[Step]) -> int:
-    return next((step.first for step in steps if step.last > step.first), 0)
-
-
-def _lines(steps: list[Step]) -> int:
-    return sum(step.last - step.first for step in steps)

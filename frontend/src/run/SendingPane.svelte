@@ -121,6 +121,10 @@
           <div class="choices">
             {#if behind < job.lines}
               <Button size="small" kind="tertiary" disabled={sent.busy} on:click={() => void sent.takeUp(behind, false)}>Go on from line {behind + 1}</Button>
+            {:else}
+              <Button size="small" kind="tertiary" disabled={sent.busy} on:click={() => void sent.takeUp(job.lines, false)}>
+                No line again, only the end: tool up, and back
+              </Button>
             {/if}
             {#if job.uncertain}
               <Button size="small" kind="tertiary" disabled={sent.busy} on:click={() => void sent.takeUp(job.done, true)}>
