@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import io
 import re
+import time
 import unittest
+import urllib.request
 import zipfile
+from contextlib import suppress
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Error, Locator, Page, Route, expect
 
 from tests.browser.application import LetteringTest
 
@@ -71,7 +74,7 @@ class Names(LetteringTest):
         expect(page.get_by_role("list", name="Batches")).to_contain_text("of 40 rows made")
         page.close()
         page = self.open("/")
-        batches = page.get_by_role("region", name="Batches of names")
+        batches = page.get_by_role("region", name="Made by workers")
         page.wait_for_timeout(500)
         expect(batches.get_by_role("button", name=re.compile("^Show batches"))).to_be_visible(
             timeout=120_000
@@ -126,6 +129,55 @@ class Names(LetteringTest):
         page.get_by_role("button", name="With the next row").click()
         expect(letters).to_have_count(6)
         self.assertEqual(self.stored(piece)["letterings"][0]["text"], "{name}")
+
+    def test_columns_are_matched_and_rows_sorted_by_hand(self) -> None:
+        page, piece = self.opened(
+            title="Tag", blank=TAG, guides=[LINE],
+            letterings=[{**WORDS, "text": "{name} {year}"}],
+        )  # fmt: skip
+        page.get_by_role("link", name="Names", exact=True).click()
+        self.paste(page, ["1998\tPippin", "2001\tÉva", "975\tCox"])
+        expect(self.said(page)).to_have_text(re.compile("3 rows · all fit"))
+        page.get_by_label("Column 1", exact=True).select_option("year")
+        expect(page.get_by_label("Column 2", exact=True)).to_have_value("name")
+
+        def kept(what: str) -> list[str]:
+            names = self.stored(piece)["names"]
+            return names["head"] if what == "head" else [one["cells"][1] for one in names["rows"]]
+
+        self.eventually(lambda: kept("head") == ["year", "name"])
+        page.get_by_role("button", name="sort by {name}").click()
+        self.eventually(lambda: kept("rows") == ["Cox", "Éva", "Pippin"])
+        page.get_by_role("button", name="sort by {year}").click()
+        self.eventually(lambda: kept("rows") == ["Cox", "Pippin", "Éva"])
+        expect(self.cells(page).first).to_contain_text("Cox")
+
+    def test_a_file_that_takes_long_is_made_while_the_page_may_be_closed(self) -> None:
+        """The network is slow here; the worker that makes the file then is a real one."""
+        page, piece = self.pattern()
+
+        def slow(route: Route) -> None:
+            time.sleep(2.5)
+            with suppress(Error):  # the page gave up by then
+                route.continue_()
+
+        page.route("**/solid/3mf", slow)
+        page.get_by_role("button", name="Export a file").click()
+        with page.expect_download(timeout=90_000) as download:
+            page.get_by_role("menuitem", name="3MF, for printing, the part").click()
+            expect(page.get_by_text("It comes when it is made")).to_be_visible()
+        self.assertEqual(download.value.suggested_filename, "Tree tag.3mf")
+        address = f"{self.running.address}/api/pieces/{piece}/solid/3mf"
+        with urllib.request.urlopen(address) as answer:
+            self.assertEqual(download.value.path().read_bytes(), answer.read())
+        expect(page.get_by_text("It comes when it is made")).to_be_hidden()
+        page.get_by_role("link", name="to the shelf").click()
+        page.get_by_role("button", name=re.compile("Show what was made")).click()
+        batches = page.get_by_role("list", name="Batches")
+        expect(batches.get_by_text("3MF, as the piece stands")).to_be_visible()
+        with page.expect_download() as download:
+            batches.get_by_role("link", name="take the file").first.click()
+        self.assertEqual(download.value.suggested_filename, "Tree tag.3mf")
 
     def test_a_field_without_a_column_says_which(self) -> None:
         page, _ = self.opened(

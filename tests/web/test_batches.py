@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import zipfile
 from typing import Any
+from uuid import uuid4
 
 from pypdf import PdfReader
 
@@ -68,6 +69,35 @@ class BatchRoutes(WebTest):
         self.assertEqual(self.client.delete(f"/api/batches/{batch['id']}").status_code, 204)
         self.assertEqual(self.client.get(f"/api/batches/{batch['id']}").status_code, 404)
         self.assertEqual(self.client.get("/api/batches").json(), [])
+
+    def test_one_file_of_the_piece_as_it_stands(self) -> None:
+        """The same bytes as at once, whatever is between the braces, and no list is made."""
+        piece = tag(["Ann", "Bea"]) | {"title": "Kés & tag"}
+        made = self.client.post("/api/pieces", json={"piece": piece}).json()
+        address = f"/api/pieces/{made['id']}"
+        for file in (
+            "export/svg?guides=true", "export/dxf", "run/svg", "run/plt", "thread/dst", "solid/stl",
+        ):  # fmt: skip
+            with self.subTest(file):
+                answer = self.client.post(f"{address}/batches/alone", params={"file": file})
+                self.assertEqual(answer.status_code, 201, answer.text)
+                batch = answer.json()
+                self.assertEqual((batch["alone"], batch["rows"]), (True, 1))
+                early = self.client.get(f"/api/batches/{batch['id']}/files")
+                self.assert_problem(early, 422, "batch")
+                self.shop.work_off()
+                later = self.client.get(f"/api/batches/{batch['id']}/files")
+                at_once = self.client.get(f"{address}/{file}")
+                self.assertEqual(later.content, at_once.content)
+                self.assertEqual(
+                    later.headers["content-disposition"], at_once.headers["content-disposition"]
+                )
+        answer = self.client.post(f"{address}/batches/alone", params={"file": "export/doc"})
+        self.assert_problem(answer, 422, "query.file")
+        self.assertEqual(
+            len(self.client.get("/api/batches", params={"piece": made["id"]}).json()), 6
+        )
+        self.assertEqual(self.client.get("/api/batches", params={"piece": str(uuid4())}).json(), [])
 
     def test_what_cannot_be_made_is_said_at_once_and_by_its_field(self) -> None:
         for names, asked, field in (

@@ -92,7 +92,9 @@ class Patience(WebTest):
             patch("ulvent.web.live._SIGN_SECONDS", 0.003),
             self.client.websocket_connect(LIVE, headers={"Origin": HOME}) as channel,
         ):
-            channel.send_text(json.dumps({"sequence": 7, "piece": document()}))
+            # So many letters take a quick machine, too, several times as long as a sign.
+            piece = with_lettering(text="Orchard wall " * 40, height=3.0)
+            channel.send_text(json.dumps({"sequence": 7, "piece": piece}))
             heard = [channel.receive_json()]
             while heard[-1]["working"]:
                 heard.append(channel.receive_json())

@@ -1,4 +1,4 @@
-"""A batch begun: a piece's own list, held against what is wanted of it."""
+"""A batch begun: a piece's own list, or the piece as it stands, held against what is wanted."""
 
 from __future__ import annotations
 
@@ -44,3 +44,11 @@ def begin_batch(batches: Batches, piece_id: UUID, piece: Piece, wanted: Wanted) 
         piece_id, piece.title, document, listed.list.columns, plain_wanted(wanted), lines,
         listed.recipe.one_height,
     )  # fmt: skip
+
+
+def begin_alone(batches: Batches, piece_id: UUID, piece: Piece, file: str) -> UUID:
+    """Have one file of a piece made as it stands, as `every_file` has it, and with its faults: who
+    takes it away is told of them."""
+    document = piece.model_copy(update={"names": None}).model_dump(mode="json")
+    wanted = plain_wanted(Wanted(file, "{words}", anyway=True))
+    return batches.begin(piece_id, piece.title, document, (), wanted, [Line(1, (), {})], False)

@@ -24,7 +24,7 @@ log = structlog.get_logger()
 
 MOST_ATTEMPTS = 3
 """A row that was begun so often, and each time whoever made it was ended, is given up."""
-_NEST_SECONDS = 600.0
+_NEST_SECONDS = _ALONE_SECONDS = 600.0
 _WHOSE = "batch"
 _ENDED = (StoppedError, WorkerDiedError)
 """What is raised where not the row is to blame, but who ended the process that made it."""
@@ -44,7 +44,7 @@ class Making:
         """The heights that fit some rows; those that cannot be filled are said when they are
         made."""
         batch = self.batches.get(batch_id)
-        rows = _rows(batch)
+        rows = self._rows(batch)
         for line in self.steps.left(batch_id, numbers, ("measured", "made")):
             least: dict[str, float] = {}
             if self.steps.attempt(batch_id, line.number) <= MOST_ATTEMPTS:
@@ -58,12 +58,13 @@ class Making:
     def rows(self, batch_id: UUID, numbers: Sequence[int]) -> None:
         """Some rows made; one that was made from the same before is only read."""
         batch = self.batches.get(batch_id)
-        rows = _rows(batch)
+        rows = self._rows(batch)
         for line in self.steps.left(batch_id, numbers, ("made",)):
-            self._row(batch_id, rows, line)
+            self._row(batch, rows, line)
         self.steps.advance(batch_id)
 
-    def _row(self, batch_id: UUID, rows: Rows, line: Line) -> None:
+    def _row(self, batch: Batch, rows: Rows, line: Line) -> None:
+        batch_id = batch.id
         try:
             key = rows.key(line.cells, line.heights)
         except UlventError as error:
@@ -78,7 +79,8 @@ class Making:
             self.steps.line_made(batch_id, _not_made(line, why), None)
             return
         try:
-            made = self._done(make_row, rows, line.cells, line.heights)
+            seconds = _ALONE_SECONDS if batch.alone else LATER
+            made = self._done(make_row, rows, line.cells, line.heights, seconds=seconds)
         except _ENDED:
             raise
         except UlventError as error:
@@ -104,7 +106,7 @@ class Making:
 
     def sheet(self, batch_id: UUID, numbers: Sequence[int]) -> None:
         """Some sheets written, unless they are."""
-        rows = _rows(self.batches.get(batch_id))
+        rows = self._rows(self.batches.get(batch_id))
         for number in numbers:
             lie = self.steps.sheet(batch_id, number)
             if lie is None:
@@ -121,11 +123,9 @@ class Making:
             found: Future[R] = self._hands.ask(worker, seconds, task, *args)
             return found.result()
 
-
-def _rows(batch: Batch) -> Rows:
-    return Rows(
-        json.dumps(batch.document), tuple(batch.columns), wanted_of(batch.wanted), batch.heights
-    )
+    def _rows(self, batch: Batch) -> Rows:
+        document = json.dumps(self.batches.document(batch.id))
+        return Rows(document, tuple(batch.columns), wanted_of(batch.wanted), batch.heights)
 
 
 STEPS: dict[str, Callable[[Making, UUID, Sequence[int]], None]] = {

@@ -18,7 +18,7 @@ from ulvent.core.shapes import Region, area_within
 from ulvent.core.solids import Mesh
 from ulvent.core.stitches.together import together
 from ulvent.core.workshop import Workpiece, Workshop
-from ulvent.formats.every_format import every_format
+from ulvent.formats.every_format import ending_of, every_file, every_format
 from ulvent.formats.sheet_writing import SheetPart, sheet_svg
 from ulvent.formats.thread_out import THREAD_FORMATS
 
@@ -37,7 +37,7 @@ class Wanted:
     """What is wanted of the rows of a list.
 
     format
-        of each file, by its ending
+        of each file, by its ending, or by what it is of as well, as `every_file` has it
     name
         of each file; {number} and {words} stand for a row's own
     anyway
@@ -63,7 +63,7 @@ class Wanted:
 
     def file(self, number: int, title: str, rows: int) -> str:
         """The name of the file of a row, of so many."""
-        return f"{file_name(self.name, number, title, rows)}.{self.format}"
+        return f"{file_name(self.name, number, title, rows)}.{ending_of(self.format)}"
 
 
 def named_alike(wanted: Wanted, rows: Sequence[tuple[int, Sequence[str]]]) -> str:
@@ -100,7 +100,8 @@ def row_file(
         return RowFile(made, b"", None)
     if wanted.sheet is not None:
         return RowFile(made, b"", _outline(work))
-    return RowFile(made, every_format()[wanted.format](work), None)
+    write = every_format().get(wanted.format) or every_file()[wanted.format]
+    return RowFile(made, write(work), None)
 
 
 def _outline(work: Workpiece) -> Rings:

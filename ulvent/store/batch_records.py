@@ -47,12 +47,11 @@ class Line(NamedTuple):
 
 @dataclass(frozen=True)
 class Batch:
-    """A list that is made, as `tables.BatchRow` keeps it."""
+    """A list that is made, as `tables.BatchRow` keeps it, without the pattern."""
 
     id: UUID
     piece_id: UUID
     title: str
-    document: dict[str, Any]
     columns: list[str]
     wanted: dict[str, Any]
     stage: Stage
@@ -62,6 +61,11 @@ class Batch:
     said: dict[str, float]
     made_at: datetime
     ended_at: datetime | None
+
+    @property
+    def alone(self) -> bool:
+        """Whether there is no list: the piece is made as it stands."""
+        return not self.columns
 
 
 @dataclass(frozen=True)
@@ -120,11 +124,20 @@ class Batches:
         with Session(self._engine) as session:
             return _batch(row_of(session, batch_id))
 
-    def all(self) -> list[tuple[Batch, Progress]]:
-        """All that are kept, the newest first."""
+    def document(self, batch_id: UUID) -> dict[str, Any]:
+        """The pattern, as it was when the batch was begun."""
         with Session(self._engine) as session:
-            rows = session.scalars(select(BatchRow).order_by(BatchRow.made_at.desc())).all()
-            return [(_batch(row), _progress(session, row.id)) for row in rows]
+            return row_of(session, batch_id).document
+
+    def all(self, piece_id: UUID | None = None) -> list[tuple[Batch, Progress]]:
+        """All that are kept, or those of one piece, the newest first."""
+        query = select(BatchRow).order_by(BatchRow.made_at.desc())
+        if piece_id is not None:
+            query = query.where(BatchRow.piece_id == piece_id)
+        with Session(self._engine) as session:
+            rows = session.scalars(query).all()
+            come = _progress(session, [row.id for row in rows])
+            return [(_batch(row), come[row.id]) for row in rows]
 
     def busy(self) -> bool:
         """Whether any is being made."""
@@ -134,7 +147,7 @@ class Batches:
 
     def progress(self, batch_id: UUID) -> Progress:
         with Session(self._engine) as session:
-            return _progress(session, batch_id)
+            return _progress(session, [batch_id])[batch_id]
 
     def unfit(self, batch_id: UUID, most: int) -> list[MadeLine]:
         """Rows that do not fit, in their order."""
@@ -207,8 +220,8 @@ class Batches:
 
 def _batch(row: BatchRow) -> Batch:
     return Batch(
-        row.id, row.piece_id, row.title, row.document, row.columns, row.wanted,
-        row.stage, row.state, row.reason, row.heights, row.said, row.made_at, row.ended_at,
+        row.id, row.piece_id, row.title, row.columns, row.wanted, row.stage,
+        row.state, row.reason, row.heights, row.said, row.made_at, row.ended_at,
     )  # fmt: skip
 
 
@@ -220,18 +233,27 @@ def _made(line: BatchLineRow) -> MadeLine:
     return MadeLine(line.number, line.title, bool(line.fits), line.reason)
 
 
-def _progress(session: Session, batch_id: UUID) -> Progress:
+def _progress(session: Session, batches: Sequence[UUID]) -> dict[UUID, Progress]:
     line, sheet = BatchLineRow, BatchSheetRow
-    rows, measured, made, fit, lost = session.execute(
+    rows = session.execute(
         select(
+            line.batch_id,
             func.count(),
             func.count().filter(line.state != "waiting"),
             func.count().filter(line.state == "made"),
             func.count().filter(line.fits.is_(True)),
             func.coalesce(func.sum(func.greatest(line.attempts - 1, 0)), 0),
-        ).where(line.batch_id == batch_id)
-    ).one()
-    sheets, written = session.execute(
-        select(func.count(), func.count(sheet.data)).where(sheet.batch_id == batch_id)
-    ).one()
-    return Progress(rows, measured, made, fit, lost, sheets, written)
+        )
+        .where(line.batch_id.in_(batches))
+        .group_by(line.batch_id)
+    ).all()
+    sheets = session.execute(
+        select(sheet.batch_id, func.count(), func.count(sheet.data))
+        .where(sheet.batch_id.in_(batches))
+        .group_by(sheet.batch_id)
+    ).all()
+    of_rows = {key: counts for key, *counts in rows}
+    of_sheets = {key: counts for key, *counts in sheets}
+    return {
+        key: Progress(*of_rows.get(key, [0] * 5), *of_sheets.get(key, [0] * 2)) for key in batches
+    }

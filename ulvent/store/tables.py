@@ -184,7 +184,7 @@ class BatchRow(Base):
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     piece_id: Mapped[UUID] = mapped_column(index=True)
     title: Mapped[str] = mapped_column(String(200))
-    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB, deferred=True)
     columns: Mapped[list[str]] = mapped_column(JSONB)
     wanted: Mapped[dict[str, Any]] = mapped_column(JSONB)
     stage: Mapped[Stage] = mapped_column(String(16))

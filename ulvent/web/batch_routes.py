@@ -11,17 +11,18 @@ from fastapi import APIRouter, Depends, Request, Response
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 
-from ulvent.batches.beginning import begin_batch
+from ulvent.batches.beginning import begin_alone, begin_batch
 from ulvent.batches.row_tasks import wanted_of
+from ulvent.core.base.errors import wrong_field
 from ulvent.core.series.nested_sheets import Sheet
-from ulvent.formats.every_format import every_format
+from ulvent.formats.every_format import ending_of, every_file, every_format
 from ulvent.formats.packed import packing
 from ulvent.formats.row_files import UNTITLED, Wanted
 from ulvent.formats.sheet_writing import cutting_list
 from ulvent.store.batch_records import Batch, Batches, Progress
 from ulvent.store.tables import BatchState, Stage
 from ulvent.web.problems import Problem
-from ulvent.web.shelf_routes import Shelf, attachment
+from ulvent.web.shelf_routes import Shelf, attachment, download
 
 router = APIRouter(
     tags=["batches"], responses={status: {"model": Problem} for status in (404, 409, 422)}
@@ -33,8 +34,10 @@ Side = Annotated[float, Field(gt=0, le=10_000)]
 Margin = Annotated[float, Field(ge=0, le=500)]
 if TYPE_CHECKING:
     FormatName = str
+    FilePath = str
 else:
     FormatName = Literal[tuple(every_format())]
+    FilePath = Literal[tuple(every_file())]
 
 
 class SheetRequest(BaseModel):
@@ -69,6 +72,8 @@ class BatchSummary(BaseModel):
 
     what
         what is made, in words
+    alone
+        whether it is one file of the piece as it stands, and no list
     lost
         attempts that were begun and lost, with whoever made them
     least, filled
@@ -79,6 +84,7 @@ class BatchSummary(BaseModel):
     piece_id: UUID
     title: str
     what: str
+    alone: bool
     state: BatchState
     stage: Stage
     reason: str
@@ -121,16 +127,26 @@ def begin(
     request: Request, pieces: Shelf, batches: TheBatches, piece_id: UUID, asked: BatchRequest
 ) -> BatchSummary:
     """Have a piece's list made, as the piece is kept now."""
-    batch_id = begin_batch(batches, piece_id, pieces.get(piece_id).piece, _wanted(asked))
-    if request.app.state.hired is not None:
-        request.app.state.hired.wake()
-    return _summary(batches.get(batch_id), batches.progress(batch_id))
+    piece = pieces.get(piece_id).piece
+    return _begun(request, begin_batch(batches, piece_id, piece, _wanted(asked)))
+
+
+@router.post("/api/pieces/{piece_id}/batches/alone", status_code=201)
+def begin_one_file(
+    request: Request, pieces: Shelf, batches: TheBatches, piece_id: UUID, file: FilePath
+) -> BatchSummary:
+    """Have one file of a piece made as it stands and is kept now: one that takes long.
+
+    file
+        by the path under which it is taken away at once
+    """
+    return _begun(request, begin_alone(batches, piece_id, pieces.get(piece_id).piece, file))
 
 
 @router.get("/api/batches")
-def every(batches: TheBatches) -> list[BatchSummary]:
-    """All that are kept, the newest first."""
-    return [_summary(*one) for one in batches.all()]
+def every(batches: TheBatches, piece: UUID | None = None) -> list[BatchSummary]:
+    """All that are kept, or those of a piece, the newest first."""
+    return [_summary(*one) for one in batches.all(piece)]
 
 
 @router.get("/api/batches/{batch_id}")
@@ -156,12 +172,30 @@ def forget(batches: TheBatches, batch_id: UUID) -> None:
 
 
 @router.get("/api/batches/{batch_id}/files", response_class=Response)
-def files(batches: TheBatches, batch_id: UUID) -> StreamingResponse:
-    """What is made so far, as one ZIP: a file each, or sheets with their cutting list."""
+def files(batches: TheBatches, batch_id: UUID) -> Response:
+    """What is made so far, as one ZIP: a file each, or sheets with their cutting list. A file that
+    is alone comes as it is."""
     batch = batches.get(batch_id)
+    if batch.alone:
+        return _one_file(batches, batch)
     found = _sheets(batches, batch) if batch.wanted.get("sheet") else _files(batches, batch)
     headers = {"Content-Disposition": attachment(f"{batch.title} names", ".zip")}
     return StreamingResponse(packing(found), media_type="application/zip", headers=headers)
+
+
+def _begun(request: Request, batch_id: UUID) -> BatchSummary:
+    if request.app.state.hired is not None:
+        request.app.state.hired.wake()
+    batches = all_batches(request)
+    return _summary(batches.get(batch_id), batches.progress(batch_id))
+
+
+def _one_file(batches: Batches, batch: Batch) -> Response:
+    made = next(batches.files(batch.id), None)
+    if made is None:
+        raise wrong_field("batch", "is not made yet")
+    ending = ending_of(wanted_of(batch.wanted).format)
+    return download(made[1], batch.title, f".{ending}", "application/octet-stream")
 
 
 def _wanted(asked: BatchRequest) -> Wanted:
@@ -172,7 +206,7 @@ def _wanted(asked: BatchRequest) -> Wanted:
 def _summary(batch: Batch, progress: Progress) -> BatchSummary:
     return BatchSummary(
         id=batch.id, piece_id=batch.piece_id, title=batch.title,
-        what=_what(wanted_of(batch.wanted)),
+        what=_what(wanted_of(batch.wanted)), alone=batch.alone,
         state=batch.state, stage=batch.stage, reason=batch.reason,
         rows=progress.rows, measured=progress.measured, made=progress.made, fit=progress.fit,
         lost=progress.lost, sheets=progress.sheets, written=progress.written,
@@ -184,7 +218,8 @@ def _summary(batch: Batch, progress: Progress) -> BatchSummary:
 def _what(wanted: Wanted) -> str:
     if wanted.sheet is not None:
         return f"{wanted.sheets_are}s of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
-    return f"{wanted.format.upper()}, a file each"
+    each = "as the piece stands" if wanted.format in every_file() else "a file each"
+    return f"{ending_of(wanted.format).upper()}, {each}"
 
 
 def _files(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:

@@ -16,7 +16,7 @@ from ulvent.core.recipe import Piece
 from ulvent.core.recipe.lying import Bed
 from ulvent.core.recipe.machine import Machine
 from ulvent.core.runs.reach import out_of_reach
-from ulvent.formats.program import Program, Step, program_of
+from ulvent.formats.program import Program, program_of
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.machines import FAULTS, BeamMachine, Done, Plotter
 from ulvent.machines import Bed as SimulatedBed

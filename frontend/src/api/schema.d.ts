@@ -1074,6 +1074,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/batches/alone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin One File
+         * @description Have one file of a piece made as it stands and is kept now: one that takes long.
+         *
+         *     file
+         *         by the path under which it is taken away at once
+         */
+        post: operations["begin_one_file_api_pieces__piece_id__batches_alone_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/batches": {
         parameters: {
             query?: never;
@@ -1083,7 +1106,7 @@ export interface paths {
         };
         /**
          * Every
-         * @description All that are kept, the newest first.
+         * @description All that are kept, or those of a piece, the newest first.
          */
         get: operations["every_api_batches_get"];
         put?: never;
@@ -1141,7 +1164,8 @@ export interface paths {
         };
         /**
          * Files
-         * @description What is made so far, as one ZIP: a file each, or sheets with their cutting list.
+         * @description What is made so far, as one ZIP: a file each, or sheets with their cutting list. A file that
+         *     is alone comes as it is.
          */
         get: operations["files_api_batches__batch_id__files_get"];
         put?: never;
@@ -1927,6 +1951,8 @@ export interface components {
          *
          *     what
          *         what is made, in words
+         *     alone
+         *         whether it is one file of the piece as it stands, and no list
          *     lost
          *         attempts that were begun and lost, with whoever made them
          *     least, filled
@@ -1947,6 +1973,8 @@ export interface components {
             title: string;
             /** What */
             what: string;
+            /** Alone */
+            alone: boolean;
             /**
              * State
              * @enum {string}
@@ -7597,7 +7625,8 @@ export interface components {
          *     lines, done
          *         how many lines there are, and how many the machine has answered for
          *     uncertain
-         *         how many were begun and not answered for: it is not known whether they were done
+         *         how many after those were sent, by this job or one that it follows, and not answered for:
+         *         it is not known whether they were done
          *     length, seconds
          *         mm with the tool down and how long it takes, by the model, of all that is sent; and of what
          *         is done
@@ -8799,6 +8828,8 @@ export interface components {
          * TakenUp
          * @description From which line of a job on it is taken up again, counted from 0.
          *
+         *     line
+         *         as many as there are: nothing but how the run ends
          *     again
          *         whether lines that were sent already are to be sent again
          */
@@ -12153,9 +12184,62 @@ export interface operations {
             };
         };
     };
+    begin_one_file_api_pieces__piece_id__batches_alone_post: {
+        parameters: {
+            query: {
+                file: "export/svg" | "export/svg?guides=true" | "export/dxf" | "export/dxf?guides=true" | "run/plt" | "run/gcode" | "run/pdf" | "run/run-sheet.pdf" | "run/png" | "run/svg" | "run/dxf" | "thread/dst" | "thread/exp" | "thread/pes" | "thread/jef" | "thread/vp3" | "thread/thread.svg" | "thread/thread.dxf" | "thread/thread.gcode" | "thread/thread.pdf" | "solid/stl" | "solid/3mf" | "solid/obj" | "solid/glb" | "solid/step" | "solid/flat.svg" | "solid/flat.dxf" | "solid/flat.pdf";
+            };
+            header?: never;
+            path: {
+                piece_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchSummary"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     every_api_batches_get: {
         parameters: {
-            query?: never;
+            query?: {
+                piece?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -23,7 +23,7 @@
   {#each shown as batch (batch.id)}
     <li>
       <p class="what">
-        {#if titled}<a href={`/pieces/${batch.piece_id}/names`}>{batch.title || 'Untitled'}</a>{/if}
+        {#if titled}<a href={`/pieces/${batch.piece_id}${batch.alone ? '' : '/names'}`}>{batch.title || 'Untitled'}</a>{/if}
         <span>{batch.what}</span>
         <time datetime={batch.made_at}>{clock(new Date(batch.made_at))}</time>
       </p>
@@ -33,7 +33,7 @@
       <p class:wrong={batch.state === 'failed'} aria-live="polite">{progressWords(batch)}</p>
       <p class="ways">
         {#if takeable(batch)}
-          <a href={`/api/batches/${batch.id}/files`} download>{batch.state === 'running' ? 'take what is made' : 'take the ZIP'}</a>
+          <a href={`/api/batches/${batch.id}/files`} download>{batch.alone ? 'take the file' : batch.state === 'running' ? 'take what is made' : 'take the ZIP'}</a>
         {/if}
         {#if batch.state === 'running'}
           <button class="quiet" onclick={() => void batches.cancel(batch)}>stop</button>

@@ -23,10 +23,11 @@ export class Batches {
 
   async look(): Promise<void> {
     clearTimeout(this.#timer);
-    const answer = await api.GET('/api/batches').catch(() => undefined);
+    const params = { query: this.piece ? { piece: this.piece } : {} };
+    const answer = await api.GET('/api/batches', { params }).catch(() => undefined);
     if (this.#closed) return;
     // While the server cannot be reached, what is shown stays, and it is asked again.
-    if (answer?.data) this.all = answer.data.filter((one) => !this.piece || one.piece_id === this.piece);
+    if (answer?.data) this.all = answer.data;
     if (!answer?.data || this.all.some((one) => one.state === 'running')) {
       this.#timer = setTimeout(() => void this.look(), LOOK_MS);
     }

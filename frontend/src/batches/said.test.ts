@@ -3,7 +3,7 @@ import type { BatchSummary } from '../api/client';
 import { progressWords, share, takeable } from './said';
 
 const batch = (changed: Partial<BatchSummary>): BatchSummary => ({
-  id: 'b', piece_id: 'p', title: 'Tags', what: 'SVG, a file each', state: 'running', stage: 'rows', reason: '',
+  id: 'b', piece_id: 'p', title: 'Tags', what: 'SVG, a file each', alone: false, state: 'running', stage: 'rows', reason: '',
   rows: 120, measured: 0, made: 0, fit: 0, lost: 0, sheets: 0, written: 0, least: 0, filled: 0,
   made_at: '2026-11-29T09:00:00Z', ended_at: null, ...changed,
 });
@@ -20,6 +20,14 @@ describe('what is said of a batch', () => {
     expect(progressWords(done)).toBe('120 of 120 rows made · 3 sheets (71 % used, no way takes fewer than 2)');
     expect(takeable(done)).toBe(true);
     expect(takeable(batch({ what: 'sheets of 600 × 400 mm', made: 5, fit: 5 }))).toBe(false);
+  });
+
+  it('says of one file whether it is there, and whether it is sound', () => {
+    const one = batch({ alone: true, rows: 1, what: 'STL, as the piece stands' });
+    expect([progressWords(one), takeable(one)]).toEqual(['being made', false]);
+    const made = { ...one, state: 'done', made: 1 } as const;
+    expect([progressWords({ ...made, fit: 1 }), takeable(made)]).toEqual(['made', true]);
+    expect(progressWords(made)).toBe('made, and not sound: its proof has faults');
   });
 
   it('keeps to the reason where it could not be made', () => {

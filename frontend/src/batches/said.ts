@@ -7,6 +7,7 @@ const rows = (count: number) => `${count} ${count === 1 ? 'row' : 'rows'}`;
 /** How far it has come. */
 export function progressWords(batch: BatchSummary): string {
   if (batch.state === 'failed') return batch.reason;
+  if (batch.alone) return { running: 'being made', done: batch.fit ? 'made' : 'made, and not sound: its proof has faults', cancelled: 'stopped' }[batch.state];
   if (batch.stage === 'heights') return `one height: ${batch.measured} of ${rows(batch.rows)} measured`;
   const unfit = batch.made - batch.fit;
   const said = [`${batch.made} of ${rows(batch.rows)} made`];
@@ -31,5 +32,6 @@ export function share(batch: BatchSummary): number {
 
 /** Whether there is something to take away. */
 export function takeable(batch: BatchSummary): boolean {
+  if (batch.alone) return batch.state === 'done';
   return batch.sheets ? batch.written > 0 : batch.fit > 0 && !/^(sheets|plates|hoops)/.test(batch.what);
 }

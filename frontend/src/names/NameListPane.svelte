@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The list: pasted or read, which column fills which field, and what it comes to. */
-  import { Button, Checkbox, Search } from 'carbon-components-svelte';
+  import { Button, Checkbox, Search, Select, SelectItem } from 'carbon-components-svelte';
   import { onDestroy, untrack } from 'svelte';
   import { api, saying, type Piece } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
@@ -8,6 +8,7 @@
   import { Batches } from '../batches/batches.svelte';
   import BatchList from '../batches/BatchList.svelte';
   import ListPane from '../shell/ListPane.svelte';
+  import { matched, sorted } from './arranging';
   import type { Made } from './made.svelte';
   import WhatIsWanted, { type Wanted } from './WhatIsWanted.svelte';
 
@@ -76,8 +77,13 @@
         {kept} {kept === 1 ? 'row' : 'rows'} · {typeof scene.measured === 'number' ? `one height: ${scene.measured} measured` : made.busy ? `${made.done} made` : unfit ? `${unfit} do not fit` : 'all fit'}{#if scene.twice.length}&nbsp;· {scene.twice.length} twice{/if}{#if scene.empty.length}&nbsp;· {scene.empty.length} empty{/if}
       {/if}
     </p>
-    {#if scene.columns.length}
-      <p class="soft">Columns: {scene.columns.map((one) => (one ? `{${one}}` : 'not used')).join(', ')}.</p>
+    {#if scene.columns.length > 1}
+      {#each scene.columns as column, at (at)}
+        <Select size="sm" inline labelText={`Column ${at + 1}`} selected={column} on:update={(event) => event.detail !== column && onchange(matched(names, scene.columns, at, String(event.detail)))}>
+          {#each scene.fields as field (field)}<SelectItem value={field} text={`{${field}}`} />{/each}
+          <SelectItem value="" text="not used" />
+        </Select>
+      {/each}
     {/if}
     {#if Object.keys(scene.heights).length}
       <p class="soft">One height: {Object.entries(scene.heights).map(([id, height]) => `${scene.letterings[id]} ${figure(Number(height.toFixed(2)))} mm`).join(', ')}.</p>
@@ -85,6 +91,13 @@
   {/if}
   {#if names.rows.length}
     <Search size="sm" labelText="Find rows" placeholder="Find rows" bind:value={sought} />
+    {#if names.rows.length > 1}
+      <div class="row">
+        {#each scene?.columns ?? [] as column, at (at)}
+          {#if column}<button class="quiet" onclick={() => onchange(sorted(names, at))}>sort by {`{${column}}`}</button>{/if}
+        {/each}
+      </div>
+    {/if}
   {/if}
   <label class="soft" for="pasted">Rows, typed or pasted from a sheet</label>
   <textarea id="pasted" rows="3" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>

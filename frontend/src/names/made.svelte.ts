@@ -5,6 +5,19 @@ import { wrongWords } from '../words/words';
 
 const AT_ONCE = 12;
 
+type Rows = NonNullable<Piece['names']>['rows'];
+
+/** Results of rows that have moved, each with its row; one whose row was changed stays in its place. */
+export function carried(made: ReadonlyMap<number, MadeName>, before: Rows, after: Rows): Map<number, MadeName> {
+  const known = new Map(before.map((row, at) => [JSON.stringify(row), made.get(at)] as const));
+  const found = new Map<number, MadeName>();
+  for (const [at, row] of after.entries()) {
+    const one = known.get(JSON.stringify(row)) ?? made.get(at);
+    if (one) found.set(at, { ...one, row: at });
+  }
+  return found;
+}
+
 export class Made {
   /** All but the rows: those are kept by themselves, each until it is made anew. */
   scene = $state.raw<NamesScene>();
@@ -20,10 +33,9 @@ export class Made {
 
   /** The piece is another one: rows are made anew, and shown as they were until then. */
   begin(piece: Piece): void {
-    this.#piece = piece;
     this.#fresh = new Set();
-    const count = piece.names?.rows.length ?? 0;
-    this.rows = new Map([...this.rows].filter(([row]) => row < count));
+    this.rows = carried(this.rows, this.#piece?.names?.rows ?? [], piece.names?.rows ?? []);
+    this.#piece = piece;
     void this.#send(true);
   }
 

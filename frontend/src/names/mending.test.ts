@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { MadeName } from '../api/client';
+import { carried } from './made.svelte';
 import { alike, leftOut } from './mending';
 
 const row = (cell: string) => ({ cells: [cell], left_out: false, heights: {}, times: 1 });
@@ -19,5 +20,16 @@ describe('rows that do not fit', () => {
     const found = leftOut(names, [1, 2]);
     expect(found.rows.map((one) => one.left_out)).toEqual([false, true, true, false]);
     expect(found.rows.map((one) => one.cells)).toEqual(names.rows.map((one) => one.cells));
+  });
+});
+
+describe('results', () => {
+  it('go with their rows when those are sorted or removed, and stay where a row was changed', () => {
+    const rows = new Map([0, 1, 2, 3].map((at) => made(at, String(at))));
+    const [a, b, c, d] = names.rows as [ReturnType<typeof row>, ReturnType<typeof row>, ReturnType<typeof row>, ReturnType<typeof row>];
+    const moved = carried(rows, names.rows, [d, b, c, a]);
+    expect([...moved].map(([at, one]) => [at, one.row, one.kind])).toEqual([[0, 0, '3'], [1, 1, '1'], [2, 2, '2'], [3, 3, '0']]);
+    expect([...carried(rows, names.rows, [b, d]).values()].map((one) => one.kind)).toEqual(['1', '3']);
+    expect(carried(rows, names.rows, [a, row('new')]).get(1)?.kind).toBe('1');
   });
 });

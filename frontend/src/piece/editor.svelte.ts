@@ -31,6 +31,8 @@ export class Editor {
   readonly keeping: Keeping;
   /** What is said to the person once. */
   saying = $state('');
+  /** A file that a worker makes, by its path; it comes when it is made. */
+  coming = $state('');
   /** What came of the last act, in words, until the next one. */
   told = $state('');
   /** Whether something is being pulled about right now. */

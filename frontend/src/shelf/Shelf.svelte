@@ -163,11 +163,11 @@
     {/if}
 
     {#if batches.all.length}
-      <section class="batches" aria-label="Batches of names">
+      <section class="batches" aria-label="Made by workers">
         <BatchList {batches} titled shown={showBatches ? batches.all : running} />
         {#if batches.all.length > running.length}
           <button class="quiet" aria-expanded={showBatches} onclick={() => (showBatches = !showBatches)}>
-            {showBatches ? 'Hide' : 'Show'} batches that are done ({batches.all.length - running.length})
+            {showBatches ? 'Hide' : 'Show'} what was made ({batches.all.length - running.length})
           </button>
         {/if}
       </section>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, OverflowMenu, OverflowMenuItem } from 'carbon-components-svelte';
+  import { Button, OverflowMenu, OverflowMenuItem, ToastNotification } from 'carbon-components-svelte';
   import Export from 'carbon-icons-svelte/lib/Export.svelte';
   import Help from 'carbon-icons-svelte/lib/Help.svelte';
   import Redo from 'carbon-icons-svelte/lib/Redo.svelte';
@@ -12,6 +12,7 @@
   import Brand from './Brand.svelte';
   import Lacking from './Lacking.svelte';
   import { follow } from './router.svelte';
+  import { ending, soon, take, takeLater } from './taking';
   import type { View } from './views';
 
   interface Props {
@@ -48,20 +49,19 @@
   }
 
   /** Everything is kept first, so that the file holds what the screen shows. */
-  async function take(what: string): Promise<void> {
+  async function checkAndTake(what: string): Promise<void> {
     await figures.settled();
     await editor.finish();
     if (editor.keeping.state !== 'kept') {
       editor.saying = 'The file was not written, because the last change could not be kept.';
       return;
     }
-    const file = `/api/pieces/${editor.id}/${what}`;
-    const answer = await api
-      .GET('/api/pieces/{piece_id}/takeaway', { params: { path: { piece_id: editor.id } } })
-      .catch(() => undefined);
-    if (!answer?.data) editor.saying = saying(answer?.error);
-    else if (answer.data.faults.length) lacking = { ...answer.data, file };
-    else location.assign(file);
+    const params = { path: { piece_id: editor.id } };
+    const answer = await soon((signal) => api.GET('/api/pieces/{piece_id}/takeaway', { params, signal }));
+    if (answer === 'late') await takeLater(editor, what);
+    else if (!answer?.data) editor.saying = saying(answer?.error);
+    else if (answer.data.faults.length) lacking = { ...answer.data, file: what };
+    else await take(editor, what);
   }
 </script>
 
@@ -116,28 +116,39 @@
     />
     <OverflowMenu flipped size="sm" icon={Export} aria-label="Export a file" iconDescription="Export a file">
       {#each FORMATS as { name, title } (name)}
-        <OverflowMenuItem text={`${title}, lettering only`} on:click={() => void take(`export/${name}`)} />
-        <OverflowMenuItem text={`${title} with guides`} on:click={() => void take(`export/${name}?guides=true`)} />
+        <OverflowMenuItem text={`${title}, lettering only`} on:click={() => void checkAndTake(`export/${name}`)} />
+        <OverflowMenuItem text={`${title} with guides`} on:click={() => void checkAndTake(`export/${name}?guides=true`)} />
       {/each}
       {#each RUN_FORMATS as { name, title }, index (name)}
-        <OverflowMenuItem text={`${title}, the run`} hasDivider={index === 0} on:click={() => void take(`run/${name}`)} />
+        <OverflowMenuItem text={`${title}, the run`} hasDivider={index === 0} on:click={() => void checkAndTake(`run/${name}`)} />
       {/each}
       {#each THREAD_FORMATS as { name, title }, index (name)}
-        <OverflowMenuItem text={title} hasDivider={index === 0} on:click={() => void take(`thread/${name}`)} />
+        <OverflowMenuItem text={title} hasDivider={index === 0} on:click={() => void checkAndTake(`thread/${name}`)} />
       {/each}
       {#each SOLID_FORMATS as { name, title }, index (name)}
-        <OverflowMenuItem text={`${title}, the part`} hasDivider={index === 0} on:click={() => void take(`solid/${name}`)} />
+        <OverflowMenuItem text={`${title}, the part`} hasDivider={index === 0} on:click={() => void checkAndTake(`solid/${name}`)} />
       {/each}
       <OverflowMenuItem text="Piece file" href={`/api/pieces/${editor.id}/file`} hasDivider />
     </OverflowMenu>
   </div>
 </header>
 
+{#if editor.coming}
+  <div class="coming">
+    <ToastNotification
+      lowContrast
+      kind="info"
+      title="Being made"
+      subtitle={`The ${ending(editor.coming)} takes longer than a moment. It comes when it is made, and lies on the shelf.`}
+      on:close={() => (editor.coming = '')}
+    />
+  </div>
+{/if}
 {#if lacking}
   <Lacking
     {lacking}
     ontake={() => {
-      location.assign(lacking!.file);
+      void take(editor, lacking!.file);
       lacking = undefined;
     }}
     onclose={() => (lacking = undefined)}
@@ -145,6 +156,13 @@
 {/if}
 
 <style>
+  .coming {
+    position: fixed;
+    z-index: 9;
+    top: 48px;
+    right: 0;
+  }
+
   header {
     display: flex;
     align-items: center;

@@ -4,6 +4,7 @@
   import type { SolidScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import ListPane from '../shell/ListPane.svelte';
+  import { take } from '../shell/taking';
   import { figure } from '../words/words';
 
   interface Props {
@@ -20,9 +21,9 @@
   const STRETCHED = 12;
   const rounded = (value: number, digits = 1) => figure(Number(value.toFixed(digits)));
 
-  async function take(format: string): Promise<void> {
+  async function takePart(format: string): Promise<void> {
     await editor.finish();
-    if (editor.keeping.state === 'kept') location.assign(`/api/pieces/${editor.id}/solid/${format}`);
+    if (editor.keeping.state === 'kept') await take(editor, `solid/${format}`);
     else editor.saying = 'The file was not written, because the last change could not be kept.';
   }
 
@@ -74,7 +75,7 @@
     <h3>Take it away</h3>
     <ul>
       {#each catalogue().solid_formats as { name, title } (name)}
-        <li><button class="quiet" onclick={() => void take(name)}>{title}</button></li>
+        <li><button class="quiet" onclick={() => void takePart(name)}>{title}</button></li>
       {/each}
     </ul>
   {/if}

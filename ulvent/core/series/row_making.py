@@ -21,7 +21,8 @@ class Series:
     """A pattern, a list that fills it, and what is the same for all of its rows.
 
     columns
-        the field of each column of the list; empty for one that is not used
+        the field of each column of the list; empty for one that is not used. None at all: there is
+        no list, and the piece is made as it stands
     heights
         of letterings that have one height in all rows, mm
     """
@@ -38,8 +39,13 @@ class Series:
         PieceError
             As `Pattern.filled` does.
         """
-        piece = self.pattern.filled(words_of(self.columns, cells), title_of(cells))
+        if not self.columns:
+            return self.pattern.piece
+        piece = self.pattern.filled(words_of(self.columns, cells), self.title(cells))
         return with_heights(piece, self.heights) if self.heights else piece
+
+    def title(self, cells: Sequence[str]) -> str:
+        return title_of(cells) if self.columns else self.pattern.piece.title
 
 
 @dataclass(frozen=True)
@@ -76,7 +82,7 @@ def made_row(
     series: Series, workshop: Workshop, number: int, cells: Sequence[str]
 ) -> tuple[MadeRow, Workpiece | None]:
     """A row, fitted, prepared and proofed."""
-    title = title_of(cells)
+    title = series.title(cells)
     try:
         work = workshop.in_passing(series.piece(cells))
         return MadeRow(number, title, result_of(work)), work
