@@ -6,15 +6,15 @@ import unittest
 
 from tests.batches.kills import killed, killed_server
 
-ROWS = 90
+ROWS = 64
 
 
 class Kills(unittest.TestCase):
     def test_workers(self) -> None:
-        killed("worker", 2, ROWS)
+        killed("worker", 1, ROWS)
 
     def test_the_database(self) -> None:
-        killed("database", 2, ROWS, seed=2)
+        killed("database", 1, ROWS, seed=2)
 
     def test_the_server_with_all_that_it_has_started(self) -> None:
         killed_server(1, ROWS, seed=3)

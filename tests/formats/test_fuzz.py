@@ -15,15 +15,7 @@ from typing import Any
 
 from tests.formats.fuzzing import READERS
 
-FILES = {
-    "svg": 1500,
-    "dxf": 700,
-    "piece": 700,
-    "guide": 200,
-    "svg-font": 300,
-    "jhf": 100,
-    "woff2": 400,
-}
+FILES = {"svg": 800, "dxf": 300, "piece": 400, "guide": 200, "svg-font": 200, "woff2": 400}
 USUALLY = 100
 SLOWEST = 4.0
 """Seconds of the processor that one file may take; two when nothing else runs."""
