@@ -6,7 +6,7 @@ import unittest
 from collections.abc import Callable
 from typing import Any, ClassVar, TypeVar
 
-from playwright.sync_api import Browser, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
 
 T = TypeVar("T")
 EXECUTABLE = "/usr/bin/chromium"
@@ -22,6 +22,13 @@ OPTIONS = [
 ]
 
 
+_FORGET = """
+try {
+    if (!sessionStorage.seen) localStorage.clear();
+    sessionStorage.seen = 'seen';
+} catch { /* a page without an address keeps nothing */ }
+"""
+"""What pages before a new one have kept is forgotten; what it keeps itself stays over a reload."""
 _STARTED: dict[str, Any] = {}
 
 
@@ -47,7 +54,8 @@ def _launched() -> tuple[Playwright, Browser]:
 
 
 class ChromiumTest(unittest.TestCase):
-    """A test with a browser; `page` gives a fresh page that is closed after the test."""
+    """A test with a browser; `page` gives a fresh page that is closed after the test, and knows
+    nothing of those before it."""
 
     playwright: ClassVar[Playwright]
     browser: ClassVar[Browser]
@@ -60,8 +68,15 @@ class ChromiumTest(unittest.TestCase):
         cls.playwright, cls.browser = once_a_module(cls, "browser", _launched)
 
     def page(self, width: int = 1280, height: int = 800) -> Page:
-        context = self.browser.new_context(
-            viewport={"width": width, "height": height}, accept_downloads=True
-        )
-        self.addCleanup(context.close)
-        return context.new_page()
+        page = once_a_module(type(self), "context", self._context).new_page()
+        self.addCleanup(page.close)
+        page.set_viewport_size({"width": width, "height": height})
+        return page
+
+    @classmethod
+    def _context(cls) -> BrowserContext:
+        """One for a module: what it has fetched and compiled need not be so for every test."""
+        context = cls.browser.new_context(accept_downloads=True)
+        context.add_init_script(_FORGET)
+        unittest.addModuleCleanup(context.close)
+        return context

@@ -76,10 +76,10 @@ class Names(LetteringTest):
         page = self.open("/")
         batches = page.get_by_role("region", name="Made by workers")
         page.wait_for_timeout(500)
-        expect(batches.get_by_role("button", name=re.compile("^Show batches"))).to_be_visible(
+        expect(batches.get_by_role("button", name=re.compile("^Show what was made"))).to_be_visible(
             timeout=120_000
         )
-        batches.get_by_role("button", name=re.compile("^Show batches")).click()
+        batches.get_by_role("button", name=re.compile("^Show what was made")).click()
         expect(batches).to_contain_text("40 of 40 rows made")
         files = self.taken(page, batches)
         self.assertEqual((len(files), files[0]), (40, "001-Tree-1.svg"))
