@@ -18,7 +18,7 @@ from typing import Any
 
 ULVENT = Path(sys.executable).with_name("ulvent")
 _READY = re.compile(r"ready at (http://127\.0\.0\.1:\d+)")
-_START_SECONDS = 60
+_START_SECONDS = 150.0
 
 
 class RunningUlvent:

@@ -22,7 +22,7 @@ from typing import Any
 from tests.makings import document
 from tests.reference.test_run_files import SIGN
 from tests.running import ULVENT, RunningUlvent, temporary_folder
-from ulvent.machines import Bed, Done, Plotter
+from ulvent.machines import Bed, Done, Plotter, done_of
 
 KILLS = int(os.environ.get("ULVENT_KILLS", "2"))
 SEED = 20
@@ -62,7 +62,7 @@ class Bench:
         return asked(f"http://127.0.0.1:{self.door}{path}", values)
 
     def done(self) -> list[Done]:
-        return [Done(tool, points) for tool, points in self.ask("/bed")["done"]]
+        return [done_of(one) for one in self.ask("/bed")["done"]]
 
 
 def asked(address: str, values: object = None, method: str | None = None) -> Any:

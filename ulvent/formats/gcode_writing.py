@@ -68,6 +68,11 @@ class _Pass:
             yield Block("pass", _lines("M5"), one.number)
 
     def _begins(self) -> Iterator[str]:
+        tool, carving = self._one.tool, self._one.recipe.carving
+        if tool.areas == "grooved":
+            yield f"(Tool: pointed cutter, {_figure(carving.angle)} degrees)"
+        elif tool.areas == "cleared":
+            yield f"(Tool: flat cutter, {_figure(carving.bit or tool.bit)} mm across)"
         if self._sinks:
             yield f"G0 Z{self._long(CLEAR)}"
         if self._turning:
@@ -100,8 +105,15 @@ class _Pass:
         yield f"G0 {self._place((x, y))}"
         if not self._up:
             plunge = self._long(self._one.speed * 60.0 * _PLUNGE_SHARE)
-            yield f"G1 Z{self._long(-track.depth)} F{plunge}"
-        yield from self._along(track)
+            deep = track.depth if track.depths is None else float(track.depths[0])
+            yield f"G1 Z{self._long(-deep)} F{plunge}"
+        if track.depths is None or self._up:
+            yield from self._along(track)
+        else:
+            feed = f" F{self._feed}"
+            for (x, y), deep in zip(track.points[1:].tolist(), track.depths[1:], strict=True):
+                yield f"G1 {self._place((x, y))} Z{self._long(-deep)}{feed}"
+                feed = ""
         yield f"G0 Z{self._long(CLEAR)}"
 
     def _along(self, track: Track) -> Iterator[str]:

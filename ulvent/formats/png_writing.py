@@ -7,6 +7,7 @@ from io import BytesIO
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.runs import Run
+from ulvent.core.runs.relief import wood
 
 _DPI = 300.0
 _MOST_DOTS, _MOST_FINE = 20e6, 5e6
@@ -39,6 +40,10 @@ def write_png(run: Run) -> bytes:
     for one in run.passes:
         colour = one.colour
         for track in one.tracks:
+            relief = one.relief(track)
+            if relief is not None:
+                for corners, light in zip(relief.corners, relief.light.tolist(), strict=True):
+                    draw.polygon(placed(corners), fill=wood(light))
             draw.line(placed(track.points), fill=colour, width=width, joint="curve")
     target = BytesIO()
     dpi = dots * 25.4

@@ -6,7 +6,7 @@ against what was meant.
 """
 
 from ulvent.machines.beam_machine import BeamMachine
-from ulvent.machines.bed import FAULTS, Bed, Done, Fault
+from ulvent.machines.bed import FAULTS, Bed, Done, Fault, done_of
 from ulvent.machines.listening import Listening
 from ulvent.machines.plotter import Plotter
 from ulvent.machines.stand_alone import stand
@@ -19,5 +19,6 @@ __all__ = [
     "Fault",
     "Listening",
     "Plotter",
+    "done_of",
     "stand",
 ]

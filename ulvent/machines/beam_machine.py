@@ -10,12 +10,16 @@ import itertools
 import math
 import re
 
-from ulvent.machines.bed import TRAVEL, Bed, CutOffError
+from ulvent.machines.bed import TRAVEL, Bed, CutOffError, Cutter
 
 MOST_WAITING = 16
 """Lines that it keeps while it is paused."""
 _CHORD = math.radians(3.0)
 _WORD = re.compile(r"([A-Z])\s*([-+]?\d*\.?\d+)")
+_MOUNTED = re.compile(
+    r"\(Tool: (?:pointed cutter, ([\d.]+) degrees|flat cutter, ([\d.]+) mm across)\)"
+)
+"""What a comment says is in its spindle: it has no other way to know."""
 _ENDS_APART = 0.01
 _MOVES = (0, 1, 2, 3)
 _FIGURES = "XYZIJFSNTP"
@@ -46,6 +50,7 @@ class BeamMachine:
         self._unit = 1.0
         self._working = False
         self.tool = 0
+        self._cutter: Cutter | None = None
         self.state = "idle"
 
     def take(self, line: str) -> list[str]:
@@ -111,6 +116,10 @@ class BeamMachine:
         return "ok"
 
     def _do(self, line: str) -> None:
+        mounted = _MOUNTED.search(line)
+        if mounted:
+            angle, across = mounted.groups()
+            self._cutter = Cutter(float(angle or 0.0), float(across or 0.0))
         bare = re.sub(r"\(.*?\)|;.*", "", line).upper()
         if re.sub(_WORD, "", bare).strip():
             raise RefusedError(f"not understood: {line.strip()}")
@@ -166,14 +175,15 @@ class BeamMachine:
         works = self._on and (not self._deep or end["Z"] < 0.0)
         if works and self._motion == 0:
             raise RefusedError("travels with its tool at work")
+        above, below = (max(0.0, -at["Z"]) for at in (self._at, end))
         if works and not self._working:
-            self.bed.begin(self.tool, *begin)
+            self.bed.begin(self.tool, *begin, above, self._cutter)
         self._working = works
         speed = self._feed / 60.0 if self._motion else TRAVEL
-        for before, point in itertools.pairwise((begin, *points)):
+        for count, (before, point) in enumerate(itertools.pairwise((begin, *points)), 1):
             self.bed.spend(math.dist(before, point), speed)
             if works:
-                self.bed.go_on(*point)
+                self.bed.go_on(*point, above + (below - above) * count / len(points))
         self._at = end
 
 

@@ -6,7 +6,7 @@ import json
 import time
 from dataclasses import dataclass, field
 from pathlib import Path
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 Fault = Literal["no sheet", "garbled", "lost", "buffer full", "stall", "cut off", "power lost"]
 FAULTS: dict[Fault, str] = {
@@ -30,11 +30,32 @@ class CutOffError(Exception):
     """The connection ends here."""
 
 
+class Cutter(NamedTuple):
+    """A cutter whose width counts.
+
+    angle
+        between the sides of a pointed one, degrees; nothing: it is flat
+    across
+        mm, of a flat one
+    """
+
+    angle: float
+    across: float
+
+
 class Done(NamedTuple):
-    """A line that was done: with which tool, and where, (x, y) mm."""
+    """A line that was done: with which tool, where, (x, y) mm, and how deep it was there."""
 
     tool: int
     points: list[tuple[float, float]]
+    depths: list[float]
+    cutter: Cutter | None = None
+
+
+def done_of(listed: list[Any]) -> Done:
+    """What was done, from what JSON made of it."""
+    tool, points, depths, cutter = listed
+    return Done(tool, [(x, y) for x, y in points], depths, Cutter(*cutter) if cutter else None)
 
 
 @dataclass
@@ -62,10 +83,13 @@ class Bed:
 
     def __post_init__(self) -> None:
         if self.kept is not None and self.kept.exists():
-            for tool, begins, x, y in map(json.loads, self.kept.read_text().splitlines()):
+            for tool, begins, x, y, deep, cutter in map(
+                json.loads, self.kept.read_text().splitlines()
+            ):
                 if begins:
-                    self.done.append(Done(tool, []))
+                    self.done.append(done_of([tool, [], [], cutter]))
                 self.done[-1].points.append((x, y))
+                self.done[-1].depths.append(deep)
 
     def reaches(self, x: float, y: float) -> bool:
         slack = 1e-6
@@ -78,12 +102,15 @@ class Bed:
         self.fault = None
         return True
 
-    def begin(self, tool: int, x: float, y: float) -> None:
-        self.done.append(Done(tool, [(x, y)]))
+    def begin(
+        self, tool: int, x: float, y: float, deep: float = 0.0, cutter: Cutter | None = None
+    ) -> None:
+        self.done.append(Done(tool, [(x, y)], [deep], cutter))
         self._keep(True)
 
-    def go_on(self, x: float, y: float) -> None:
+    def go_on(self, x: float, y: float, deep: float = 0.0) -> None:
         self.done[-1].points.append((x, y))
+        self.done[-1].depths.append(deep)
         self._keep(False)
 
     def clear(self) -> None:
@@ -102,6 +129,6 @@ class Bed:
 
     def _keep(self, begins: bool) -> None:
         if self.kept is not None:
-            tool, points = self.done[-1]
+            tool, points, depths, cutter = self.done[-1]
             with self.kept.open("a") as file:
-                file.write(json.dumps([tool, begins, *points[-1]]) + "\n")
+                file.write(json.dumps([tool, begins, *points[-1], depths[-1], cutter]) + "\n")

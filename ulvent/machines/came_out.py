@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from io import BytesIO
 
 import numpy as np
@@ -11,7 +11,8 @@ import numpy as np
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline, even_places
-from ulvent.machines.bed import Bed
+from ulvent.core.runs.relief import strips, wood
+from ulvent.machines.bed import Bed, Done
 
 _STEP = 0.1
 _DOTS = 4.0
@@ -45,6 +46,9 @@ def picture(bed: Bed, meant: Sequence[Points] = ()) -> bytes:
 
     for line in meant:
         draw.line(placed(line.tolist()), fill=_MEANT, width=3)
+    for one in bed.done:
+        for corners, light in _relief(one):
+            draw.polygon(placed(corners), fill=wood(light))
     tree = point_tree(_places(meant)) if meant else None
     for one in bed.done:
         line = np.array(one.points)
@@ -53,6 +57,17 @@ def picture(bed: Bed, meant: Sequence[Points] = ()) -> bytes:
     target = BytesIO()
     image.save(target, "PNG", dpi=(_DOTS * 25.4, _DOTS * 25.4))
     return target.getvalue()
+
+
+def _relief(one: Done) -> Iterator[tuple[Sequence[Sequence[float]], float]]:
+    """What a cutter whose width counts has left of the surface, strip by strip."""
+    if one.cutter is None:
+        return
+    points, depths = np.array(one.points), np.array(one.depths)
+    angle, across = one.cutter
+    widths = 2.0 * depths * math.tan(math.radians(angle / 2.0)) if angle else across + 0.0 * depths
+    found = strips(points, widths, walls=angle > 0.0)
+    yield from zip(found.corners.tolist(), found.light.tolist(), strict=True)
 
 
 def _places(lines: Sequence[Points]) -> Points:

@@ -65,7 +65,7 @@ def _as_it_is(bed: Bed) -> dict[str, Any]:
         "height": bed.height,
         "taken": bed.taken,
         "fault": bed.fault or "",
-        "done": [[one.tool, one.points] for one in list(bed.done)],
+        "done": [[*one] for one in list(bed.done)],
     }
 
 

@@ -147,6 +147,8 @@ class ToolEntry(BaseModel):
     way: Literal["touch", "power", "depth"]
     speed: float
     power: float
+    areas: Literal["", "filled", "cleared", "grooved"]
+    bit: float
 
 
 class Catalogue(BaseModel):

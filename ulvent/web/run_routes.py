@@ -21,7 +21,7 @@ from ulvent.core.base.tools import TOOLS, ToolKind
 from ulvent.core.curves.segments import as_point
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Tabs
 from ulvent.core.recipe.run_sheet import What
-from ulvent.core.runs import PassRun, Run, fresh_pass, run_choices
+from ulvent.core.runs import PassRun, Run, Track, fresh_pass, run_choices
 from ulvent.core.runs.few_moves import once_each, that_matter
 from ulvent.core.runs.loosened import loosened
 from ulvent.core.runs.on_the_drawing import Does, done_by_hand, works_of
@@ -77,11 +77,15 @@ class RunTrack(BaseModel):
         x, y and seconds after it came down, point by point
     line
         which line of its pass it is of
+    relief
+        of a cutter whose width counts, what it leaves of the surface: x and y of the four corners
+        of each strip, and how light it is, from 0 to 1
     """
 
     down: float
     line: int
     points: list[float]
+    relief: list[float] = []
 
 
 class RunLoose(BaseModel):
@@ -317,17 +321,30 @@ def _tracks(one: PassRun, begins: float) -> list[RunTrack]:
     found: list[RunTrack] = []
     for track, lasts in zip(one.tracks, one.lasts, strict=True):
         if track.row is None:
-            points = timed(track.points)
+            points = timed(track.way)
         else:
             points = _timed(track.points, np.array([0.0, lasts.up - lasts.down]))
-        found.append(RunTrack(down=round(begins + lasts.down, 3), line=track.line, points=points))
+        found.append(
+            RunTrack(
+                down=round(begins + lasts.down, 3), line=track.line, points=points,
+                relief=_relief(one, track),
+            )
+        )  # fmt: skip
     return found
+
+
+def _relief(one: PassRun, track: Track) -> list[float]:
+    found = one.relief(track)
+    if found is None:
+        return []
+    corners = (found.corners * (1.0, -1.0)).reshape(-1, 8)
+    listed: list[float] = np.column_stack([corners, found.light]).round(3).ravel().tolist()
+    return listed
 
 
 def _timed(points: np.ndarray, times: np.ndarray) -> list[float]:
     """The points of a track that matter, each with its time."""
-    x, y = points.T
-    few = np.column_stack([x, -y, times])[that_matter(points, _SHOWN)]
+    few = np.column_stack([points[:, :2] * (1.0, -1.0), times])[that_matter(points, _SHOWN)]
     found: list[float] = few.round(3).ravel().tolist()
     return found
 

@@ -19,7 +19,7 @@ from ulvent.child_process import end_with_parent
 from ulvent.core.base.errors import UlventError
 from ulvent.core.recipe.lying import Bed
 from ulvent.core.recipe.machine import Machine
-from ulvent.machines import Done
+from ulvent.machines import Done, done_of
 
 _PACE = 10.0
 """Times faster than a real one: a rehearsal of sending should not take an evening."""
@@ -92,7 +92,7 @@ class SimulatedMachine:
         NotThereError
         """
         found = self._asked("/bed", None)
-        done = [Done(tool, points) for tool, points in found["done"]]
+        done = [done_of(one) for one in found["done"]]
         return Seen(found["width"], found["height"], found["taken"], found["fault"], done)
 
     def fail(self, fault: str, after: int) -> None:

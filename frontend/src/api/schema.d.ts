@@ -2388,6 +2388,41 @@ export interface components {
             };
         };
         /**
+         * Carving
+         * @description The cutter that carves areas, and how.
+         *
+         *     angle
+         *         between the sides of a pointed one, degrees
+         *     bit
+         *         its diameter, mm; nothing: what is usual for the tool
+         *     over
+         *         per cent of its diameter from one way round to the next, of a flat one
+         *     left
+         *         mm that a flat one leaves standing at the edges, for another to finish
+         */
+        Carving: {
+            /**
+             * Angle
+             * @default 60
+             */
+            angle: number;
+            /**
+             * Bit
+             * @default 0
+             */
+            bit: number;
+            /**
+             * Over
+             * @default 40
+             */
+            over: number;
+            /**
+             * Left
+             * @default 0
+             */
+            left: number;
+        };
+        /**
          * Catalogue
          * @description All that a person chooses from.
          *
@@ -6548,8 +6583,8 @@ export interface components {
          *         mm of the arc on which the tool comes to a closed line from the waste, and leaves it
          *     milling
          *         which way round a cutter goes: `climb` has the material that stays on its right
-         *     filling
-         *         how areas are filled by a tool that fills
+         *     filling, carving
+         *         how areas are filled by a tool that fills, and carved by one that carves
          *     begins
          *         places near which the closed lines that are nearest are begun, mm in the piece as it is
          *         designed
@@ -6568,7 +6603,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "pen" | "score" | "graver" | "beam-fill" | "beam" | "blade" | "router";
+            tool: "pen" | "score" | "graver" | "flat-bit" | "v-bit" | "beam-fill" | "beam" | "blade" | "router";
             /** Works */
             works: components["schemas"]["Works"][];
             /**
@@ -6635,6 +6670,15 @@ export interface components {
              *     }
              */
             filling: components["schemas"]["Filling"];
+            /**
+             * @default {
+             *       "angle": 60,
+             *       "bit": 0,
+             *       "over": 40,
+             *       "left": 0
+             *     }
+             */
+            carving: components["schemas"]["Carving"];
             /**
              * Begins
              * @default []
@@ -6811,6 +6855,9 @@ export interface components {
          *         x, y and seconds after it came down, point by point
          *     line
          *         which line of its pass it is of
+         *     relief
+         *         of a cutter whose width counts, what it leaves of the surface: x and y of the four corners
+         *         of each strip, and how light it is, from 0 to 1
          */
         RunTrack: {
             /** Down */
@@ -6819,6 +6866,11 @@ export interface components {
             line: number;
             /** Points */
             points: number[];
+            /**
+             * Relief
+             * @default []
+             */
+            relief: number[];
         };
         /**
          * ScalePiece
@@ -7760,7 +7812,7 @@ export interface components {
              * Tool
              * @enum {string}
              */
-            tool: "pen" | "score" | "graver" | "beam-fill" | "beam" | "blade" | "router";
+            tool: "pen" | "score" | "graver" | "flat-bit" | "v-bit" | "beam-fill" | "beam" | "blade" | "router";
             /** Letter */
             letter: string;
             /** Dashes */
@@ -8924,6 +8976,13 @@ export interface components {
             speed: number;
             /** Power */
             power: number;
+            /**
+             * Areas
+             * @enum {string}
+             */
+            areas: "" | "filled" | "cleared" | "grooved";
+            /** Bit */
+            bit: number;
         };
         /**
          * ToolSheet
@@ -8984,7 +9043,7 @@ export interface components {
              */
             cutter: number;
             /** Tool */
-            tool?: ("pen" | "score" | "graver" | "beam-fill" | "beam" | "blade" | "router") | null;
+            tool?: ("pen" | "score" | "graver" | "flat-bit" | "v-bit" | "beam-fill" | "beam" | "blade" | "router") | null;
             /** Speed */
             speed?: number | null;
             /** Power */

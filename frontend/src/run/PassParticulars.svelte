@@ -40,7 +40,7 @@
     ...(scene?.workable ?? []).filter((one) => !USES.some((use) => use.what === one.what)),
   ]);
   const kerf = $derived(pass && kerfOf(pass));
-  const closes = $derived(pass?.tool !== 'beam-fill');
+  const closes = $derived(!tool?.areas);
 
   function change(changed: Partial<RunPass>): void {
     if (scene && pass) onchange(changedPass(scene.sheet, pass.id, changed));
@@ -73,16 +73,28 @@
           <LengthField label="Power" unit="%" value={pass.power ?? null} empty={`usual, ${shown.power}`} onset={(power) => change({ power })} onclear={() => change({ power: null })} />
         {/if}
         {#if tool.way === 'depth'}
-          <LengthField label="Depth" value={pass.depth || null} empty={shown.depth ? `usual, ${shown.depth}` : 'on the sheet'} onset={(depth) => change({ depth })} onclear={() => change({ depth: 0 })} />
+          <LengthField label="Depth" value={pass.depth || null} empty={shown.depth ? `usual, ${shown.depth}` : tool.areas === 'grooved' ? 'as it fits' : 'on the sheet'} onset={(depth) => change({ depth })} onclear={() => change({ depth: 0 })} />
           <LengthField label="A round goes" value={pass.step || null} empty="all at once" onset={(step) => change({ step })} onclear={() => change({ step: 0 })} />
         {/if}
         <LengthField label="How often" unit="" value={pass.repeats} onset={(repeats) => change({ repeats: Math.round(repeats) })} />
       </div>
-      {#if pass.tool === 'beam-fill'}
+      {#if tool.areas === 'filled'}
         <div class="pair">
           <LengthField label="Rows apart" value={pass.filling.pitch} onset={(pitch) => change({ filling: { ...pass.filling, pitch } })} />
           <LengthField label="Turned" unit="°" value={pass.filling.angle} onset={(angle) => change({ filling: { ...pass.filling, angle } })} />
           <LengthField label="Overscan" value={pass.filling.overscan} onset={(overscan) => change({ filling: { ...pass.filling, overscan } })} />
+        </div>
+      {/if}
+      {#if tool.areas === 'grooved' || tool.areas === 'cleared'}
+        <div class="pair">
+          {#if tool.areas === 'grooved'}
+            <LengthField label="Between its sides" unit="°" value={pass.carving.angle} onset={(angle) => change({ carving: { ...pass.carving, angle } })} />
+          {/if}
+          <LengthField label="Across its bit" value={pass.carving.bit || null} empty={`usual, ${tool.bit}`} onset={(bit) => change({ carving: { ...pass.carving, bit } })} onclear={() => change({ carving: { ...pass.carving, bit: 0 } })} />
+          {#if tool.areas === 'cleared'}
+            <LengthField label="Ways round apart" unit="%" value={pass.carving.over} onset={(over) => change({ carving: { ...pass.carving, over } })} />
+            <LengthField label="Left at the edges" value={pass.carving.left || null} empty="nothing" onset={(left) => change({ carving: { ...pass.carving, left } })} onclear={() => change({ carving: { ...pass.carving, left: 0 } })} />
+          {/if}
         </div>
       {/if}
       {#if closes}
@@ -121,7 +133,7 @@
         <Checkbox labelText="guides and the blank's edge as well" checked={kerf.edges} on:check={(event) => event.detail !== kerf?.edges && change({ kerf: withKerf(pass, { edges: event.detail }) })} />
       {/if}
       {#if (pass.kerf ?? []).some((one) => one.of != null)}<p>Some letterings have a kerf of their own.</p>{/if}
-      {#if pass.tool === 'router'}
+      {#if pass.tool === 'router' || tool.areas === 'cleared'}
         <Select size="sm" labelText="Milling" selected={pass.milling} on:update={(event) => change({ milling: event.detail as RunPass['milling'] })}>
           <SelectItem value="conventional" text="conventional" />
           <SelectItem value="climb" text="climb" />

@@ -26,7 +26,7 @@
   /** How near a press must be to take hold of something, px. */
   const GRASP = 9;
   const style = getComputedStyle(document.documentElement);
-  const paper = { ground: style.getPropertyValue('--ground'), part: style.getPropertyValue('--verdigris-soft') };
+  const paper = { ground: style.getPropertyValue('--ground'), part: style.getPropertyValue('--verdigris-soft'), carved: style.getPropertyValue('--ink-soft') };
   let canvas = $state<HTMLCanvasElement>();
   const pass = $derived(scene.passes.find((one) => one.id === chosen));
   const handles = $derived([

@@ -7,10 +7,16 @@ import type { Moment, Timeline } from './timeline';
 const FAINT = 0.22;
 const WIDTH = 1.4;
 
-/** Colours: what lies below the sheet, and a part of it that is loose. */
+/** A strip of relief: x and y of four corners, and how light it is. */
+const STRIP = 9;
+/** Per cent of the colour of what is carved, turned away from the light and towards it. */
+const [DARKEST, LIGHTEST] = [75, 10];
+
+/** Colours: what lies below the sheet, a part of it that is loose, and what is carved. */
 export interface Paper {
   ground: string;
   part: string;
+  carved: string;
 }
 
 export class Painting {
@@ -28,7 +34,10 @@ export class Painting {
   ) {
     this.#faint = canvasOf(view);
     this.#apart = canvasOf(view);
-    this.#done = new Progress(view, timeline.tracks.length, (brush, index) => this.#stroke(brush, index));
+    this.#done = new Progress(view, timeline.tracks.length, (brush, index) => {
+      if (timeline.tracks[index]!.relief.length) this.#carve(brush, index);
+      else this.#stroke(brush, index);
+    });
     const faint = brushOf(this.#faint, view);
     faint.globalAlpha = FAINT;
     this.timeline.tracks.forEach((_, index) => this.#stroke(faint, index));
@@ -40,7 +49,9 @@ export class Painting {
     this.#comeApart(time);
     show(canvas, this.view, [this.#apart, this.#faint, this.#done.canvas]);
     if (moment.track === undefined) return;
-    this.#stroke(brushOf(canvas, this.view), moment.track, moment);
+    const brush = brushOf(canvas, this.view);
+    this.#carve(brush, moment.track, moment);
+    this.#stroke(brush, moment.track, moment);
   }
 
   /** Paint what has come loose by a time: what lies round a part comes loose later, and lies below. */
@@ -61,6 +72,24 @@ export class Painting {
       for (let at = 0; at < points.length; at += 2) brush.lineTo(points[at]!, points[at + 1]!);
       brush.closePath();
       brush.fillStyle = kept ? this.paper.part : this.paper.ground;
+      brush.fill();
+    }
+  }
+
+  /** What a cutter leaves of the surface: all along a track, or about as far as it has come. */
+  #carve(brush: CanvasRenderingContext2D, index: number, until?: Moment): void {
+    const { relief, points } = this.timeline.tracks[index]!;
+    const strips = relief.length / STRIP;
+    const share = until ? until.after / points.length : 1;
+    for (let strip = 0; strip < strips; strip += 1) {
+      // Those to the left of the way come first, and then those to its right.
+      if ((strip % (strips / 2)) / (strips / 2) > share) continue;
+      const at = strip * STRIP;
+      const dark = Math.round(DARKEST - (DARKEST - LIGHTEST) * relief[at + 8]!);
+      brush.fillStyle = `color-mix(in srgb, ${this.paper.carved} ${dark}%, ${this.paper.ground})`;
+      brush.beginPath();
+      for (let corner = 0; corner < 8; corner += 2) brush.lineTo(relief[at + corner]!, relief[at + corner + 1]!);
+      brush.closePath();
       brush.fill();
     }
   }

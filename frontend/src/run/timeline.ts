@@ -22,6 +22,8 @@ export interface TimedTrack {
   pass: number;
   line: number;
   points: Points;
+  /** Corners of strips that it leaves of the surface, and how light each is. */
+  relief: readonly number[];
 }
 
 export class Timeline {
@@ -31,12 +33,13 @@ export class Timeline {
   constructor(scene: RunScene) {
     this.seconds = scene.seconds;
     this.tracks = scene.passes.flatMap((one, pass) =>
-      one.tracks.map(({ down, line, points }) => ({
+      one.tracks.map(({ down, line, points, relief }) => ({
         down,
         up: down + (points[points.length - 1] ?? 0),
         pass,
         line,
         points,
+        relief: relief ?? [],
       })),
     );
   }

@@ -6,7 +6,9 @@ from typing import Literal, NamedTuple
 
 from ulvent.core.base.outputs import Output
 
-ToolKind = Literal["pen", "score", "graver", "beam-fill", "beam", "blade", "router"]
+ToolKind = Literal[
+    "pen", "score", "graver", "flat-bit", "v-bit", "beam-fill", "beam", "blade", "router"
+]
 
 
 class Tool(NamedTuple):
@@ -23,6 +25,11 @@ class Tool(NamedTuple):
         usual, mm per second
     power
         usual, per cent
+    areas
+        what it does to areas, where it does not follow their edges: it fills them with lines,
+        clears a floor, or cuts a groove along their middle
+    bit
+        usual diameter, mm, of a cutter whose width counts
     """
 
     title: str
@@ -32,13 +39,37 @@ class Tool(NamedTuple):
     way: Literal["touch", "power", "depth"]
     speed: float
     power: float = 0.0
+    areas: Literal["", "filled", "cleared", "grooved"] = ""
+    bit: float = 0.0
 
 
 TOOLS: dict[ToolKind, Tool] = {
     "pen": Tool("Pen", "P", (), "draw", "touch", 60.0),
     "score": Tool("Scoring point", "S", (6.0, 2.0), "engrave", "touch", 40.0),
     "graver": Tool("Graver", "G", (6.0, 1.5, 1.0, 1.5), "engrave", "depth", 5.0),
-    "beam-fill": Tool("Beam, filling", "F", (1.0, 1.0), "engrave", "power", 150.0, 20.0),
+    "flat-bit": Tool(
+        "Flat cutter, clearing",
+        "C",
+        (4.0, 1.0, 4.0, 4.0),
+        "engrave",
+        "depth",
+        12.0,
+        areas="cleared",
+        bit=3.0,
+    ),
+    "v-bit": Tool(
+        "Pointed cutter",
+        "V",
+        (4.0, 1.0, 1.0, 1.0, 1.0, 1.0),
+        "engrave",
+        "depth",
+        10.0,
+        areas="grooved",
+        bit=12.0,
+    ),
+    "beam-fill": Tool(
+        "Beam, filling", "F", (1.0, 1.0), "engrave", "power", 150.0, 20.0, areas="filled"
+    ),
     "beam": Tool("Beam", "B", (3.0, 1.5), "cut", "power", 12.0, 80.0),
     "blade": Tool("Blade", "K", (10.0, 1.5), "cut", "touch", 30.0),
     "router": Tool("Router bit", "R", (8.0, 2.0, 2.0, 2.0), "cut", "depth", 15.0),

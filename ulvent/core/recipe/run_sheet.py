@@ -124,6 +124,25 @@ class Filling(Model):
     overscan: ToolSizeOrNone = 3.0
 
 
+class Carving(Model):
+    """The cutter that carves areas, and how.
+
+    angle
+        between the sides of a pointed one, degrees
+    bit
+        its diameter, mm; nothing: what is usual for the tool
+    over
+        per cent of its diameter from one way round to the next, of a flat one
+    left
+        mm that a flat one leaves standing at the edges, for another to finish
+    """
+
+    angle: Annotated[float, Field(ge=10.0, le=150.0, allow_inf_nan=False)] = 60.0
+    bit: ToolSizeOrNone = 0.0
+    over: Annotated[float, Field(ge=5.0, le=100.0, allow_inf_nan=False)] = 40.0
+    left: ToolSizeOrNone = 0.0
+
+
 class RunPass(Model):
     """One tool that works on one set of lines.
 
@@ -145,8 +164,8 @@ class RunPass(Model):
         mm of the arc on which the tool comes to a closed line from the waste, and leaves it
     milling
         which way round a cutter goes: `climb` has the material that stays on its right
-    filling
-        how areas are filled by a tool that fills
+    filling, carving
+        how areas are filled by a tool that fills, and carved by one that carves
     begins
         places near which the closed lines that are nearest are begun, mm in the piece as it is
         designed
@@ -172,6 +191,7 @@ class RunPass(Model):
     tabs: Tabs | None = None
     milling: Literal["conventional", "climb"] = "conventional"
     filling: Filling = Filling()
+    carving: Carving = Carving()
     begins: Annotated[tuple[XY, ...], Field(max_length=MOST_BY_HAND)] = ()
     kerf: Annotated[tuple[Kerf, ...], Field(max_length=MOST_WORKS)] = ()
 

@@ -27,7 +27,7 @@ def thinned(points: Points, off: float) -> Points:
 
 
 def that_matter(points: Points, off: float) -> Booleans:
-    """(n,) which points of a line are needed so that none left out is farther `off` it, mm.
+    """(n,) which points (n, d) of a line are needed so that none left out is farther `off` it, mm.
 
     By Douglas and Peucker's way, 1973, with all chords of one depth at once.
     """
@@ -171,14 +171,14 @@ def _arc(points: Sequence[complex], first: int, last: int, off: float) -> Move |
 
 
 def _from_chord(points: Points, first: Points, last: Points) -> Floats:
-    """(n,) distances of points (n, 2) from one chord, or each from its own, mm.
+    """(n,) distances of points (n, d) from one chord, or each from its own, mm.
 
     first, last
-        its ends, (2,) or (n, 2)
+        its ends, (d,) or (n, d)
     """
     way = last - first
     squares = (way * way).sum(axis=-1)
     away = points - first
     along = (away * way).sum(axis=-1) / np.where(squares > 0.0, squares, 1.0)
-    far: Floats = np.hypot(*(away - np.clip(along, 0.0, 1.0)[:, None] * way).T)
+    far: Floats = np.linalg.norm(away - np.clip(along, 0.0, 1.0)[:, None] * way, axis=1)
     return far

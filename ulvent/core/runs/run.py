@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -9,7 +10,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ulvent.core.base.arrays import Bounds, Points, box_round, united
+from ulvent.core.base.arrays import Bounds, Floats, Points, box_round, united
 from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.outputs import OUTPUTS
@@ -20,49 +21,22 @@ from ulvent.core.prepare import Group
 from ulvent.core.prepare.kerfs import works_on
 from ulvent.core.recipe import ToolSheet
 from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs
+from ulvent.core.runs.carved_tracks import carved_tracks
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.on_the_drawing import with_places
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines, placing_of
-from ulvent.core.runs.raster_rows import Row, filling_lines, refuse_many
+from ulvent.core.runs.raster_rows import filling_lines, refuse_many
+from ulvent.core.runs.relief import Strips, strips
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
+from ulvent.core.runs.tracks import Track
 from ulvent.core.runs.usual import plain_sheet, usual_sheet
 from ulvent.core.runs.ways import between_tabs, levels, overcut, trailed
 from ulvent.core.shapes import Region
 
 MOST_LINES_ORDERED = 20_000
-
-
-class Track(NamedTuple):
-    """What a tool does from coming down until it goes up.
-
-    points
-        (k, 2) mm from the machine's zero
-    line
-        which line of the pass it is of
-    depth
-        mm, of a tool that goes to a depth
-    row
-        where it stands in its row, of what is filled row by row; nothing: it begins and ends at
-        rest
-    """
-
-    points: Points
-    line: int
-    depth: float = 0.0
-    row: Row | None = None
-
-    @property
-    def enters(self) -> Points:
-        """(2,) where the tool begins to move along it."""
-        return self.points[0] if self.row is None else self.row.enters(self.points)
-
-    @property
-    def leaves(self) -> Points:
-        """(2,) where the tool has come to rest."""
-        return self.points[-1] if self.row is None else self.row.leaves(self.points)
 
 
 class Lasting(NamedTuple):
@@ -129,6 +103,19 @@ class PassRun:
         """mm, of a tool that goes to a depth."""
         return (self.recipe.depth or self.usual.depth) if self.tool.way == "depth" else 0.0
 
+    def relief(self, track: Track) -> Strips | None:
+        """What one of its tracks leaves of the surface, of a cutter whose width counts."""
+        tool, carving = self.tool, self.recipe.carving
+        if not tool.bit:
+            return None
+        if tool.areas == "cleared":
+            widths = np.full(len(track.points), carving.bit or tool.bit)
+        else:
+            depths = track.depths if track.depths is not None else np.array([track.depth])
+            widths = 2.0 * depths * math.tan(math.radians(carving.angle / 2.0))
+            widths = np.broadcast_to(widths, len(track.points))
+        return strips(track.points, widths, walls=tool.areas == "grooved")
+
     @cached_property
     def bounds(self) -> Bounds | None:
         """Of all its tracks, mm from the machine's zero; none where it has none."""
@@ -138,8 +125,8 @@ class PassRun:
     @cached_property
     def lengths(self) -> tuple[float, ...]:
         """mm of each track."""
-        length = once_each(lambda points: Polyline(points, False).walk().length)
-        return tuple(length(track.points) for track in self.tracks)
+        length = once_each(_length)
+        return tuple(length(track.way) for track in self.tracks)
 
     @property
     def drawn(self) -> float:
@@ -176,7 +163,7 @@ class PassRun:
             else:
                 down = now + straight_seconds(way, motion.travel, motion.acceleration) + lift
             if row is None:
-                up = down + along(track.points)
+                up = down + along(track.way)
                 now = up + lift
             else:
                 down += self._run_in(row.before, row.goes_on)
@@ -280,9 +267,14 @@ def _pass(
 ) -> PassRun:  # fmt: skip
     chosen = [group for group in groups if works_on(recipe.works, group.key, group.output)]
     start = np.zeros(2)
-    if recipe.tool == "beam-fill":
+    areas = TOOLS[recipe.tool].areas
+    if areas == "filled":
         followed: tuple[Line, ...] = ()
         names, tracks = _filled(recipe, chosen, place, where)
+    elif areas:
+        followed = ()
+        outlines = lines_of(chosen, place, recipe.kerf)
+        names, tracks = carved_tracks(recipe, recipe.depth or usual.depth, outlines, where)
     else:
         lines = with_places(pass_lines(recipe, chosen, place), recipe, place)
         if len(lines) > MOST_LINES_ORDERED:
@@ -338,6 +330,10 @@ def _followed(
     if leads is not None:
         points = leads.led(points, -1.0 if left else 1.0)
     return [trailed(points, recipe.trail)]
+
+
+def _length(way: Floats) -> float:
+    return float(np.linalg.norm(np.diff(way, axis=0), axis=1).sum())
 
 
 def _last_chord(ring: Points) -> float:

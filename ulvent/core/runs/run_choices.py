@@ -9,6 +9,7 @@ from typing import NamedTuple
 from ulvent.core.base.tools import ToolKind
 from ulvent.core.prepare import Group
 from ulvent.core.recipe import Piece, RunPass, RunSheet, Works
+from ulvent.core.recipe.run_sheet import Carving
 from ulvent.core.runs.nesting import LETTERING
 from ulvent.core.runs.on_the_drawing import works_of
 from ulvent.core.runs.usual import plain_sheet, tools_of
@@ -46,8 +47,38 @@ def run_choices(piece: Piece, groups: Sequence[Group]) -> tuple[RunChoice, ...]:
                   _sheet(_pass("score", "Score", "score", every))),
         RunChoice("cut", "Cut only", "every line is cut",
                   _sheet(_pass("cut", "Cut", usual["cut"], every))),
+        RunChoice("carve", "Carve, then cut out",
+                  "sunk lettering is cleared, grooves are cut, then its edge is milled",
+                  _carved(piece, groups, beyond)),
     ]  # fmt: skip
     return tuple(one for one in found if one.sheet.passes)
+
+
+def _carved(piece: Piece, groups: Sequence[Group], edge: tuple[Works, ...]) -> RunSheet:
+    """What carves a part's sunk and grooved lettering; nothing where it has none."""
+    solid = piece.solid
+    if solid is None:
+        return RunSheet()
+    found: dict[tuple[str, float, float], list[Works]] = {}
+    for group in groups:
+        if group.key[0] == "letters":
+            relief = solid.relief_of(group.key[1])
+            angle = relief.angle if relief.relief == "grooved" else 0.0
+            if relief.relief in ("sunk", "grooved"):
+                found.setdefault((relief.relief, relief.by, angle), []).append(works_of(group))
+    # What is sunk comes first: a groove may lie on its floor.
+    passes = [
+        RunPass(id=f"clear-{number}", name="Clear", tool="flat-bit", works=tuple(works), depth=by,
+                carving=Carving(bit=solid.cutter))
+        if kind == "sunk" else
+        RunPass(id=f"groove-{number}", name="Groove", tool="v-bit", works=tuple(works), depth=by,
+                carving=Carving(angle=angle))
+        for number, ((kind, by, angle), works) in enumerate(sorted(found.items(), reverse=True), 1)
+    ]  # fmt: skip
+    if passes and edge:
+        out = RunPass(id="cut", name="Cut out", tool="router", works=edge, depth=solid.thickness)
+        passes.append(out)
+    return RunSheet(passes=tuple(passes))
 
 
 def fresh_pass(sheet: RunSheet, groups: Sequence[Group]) -> RunPass | None:

@@ -52,7 +52,7 @@ def straight_seconds(length: float, speed: float, acceleration: float) -> float:
 
 
 def seconds_along(points: Points, speed: float, motion: Motion) -> float:
-    """Seconds for a line (k, 2) from rest to rest."""
+    """Seconds for a line (k, 2), or (k, 3) with its depths, from rest to rest."""
     marks = times_along(points, speed, motion)
     return float(marks[-1])
 
@@ -60,7 +60,7 @@ def seconds_along(points: Points, speed: float, motion: Motion) -> float:
 def times_along(points: Points, speed: float, motion: Motion) -> Floats:
     """(k,) seconds from its beginning at which the tool is at each point of a line."""
     chords = np.diff(points, axis=0)
-    lengths = np.hypot(*chords.T)
+    lengths = np.linalg.norm(chords, axis=1)
     most = np.full(len(points), speed * speed)
     most[[0, -1]] = 0.0
     if len(points) > 2:

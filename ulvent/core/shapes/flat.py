@@ -106,3 +106,13 @@ def _at_equal_steps(controls: Controls, counts: Integers) -> tuple[Floats, Integ
     firsts = np.cumsum(counts + 1) - (counts + 1)
     t = (np.arange(len(owner)) - firsts[owner]) / counts[owner]
     return points_at(controls[owner], t), owner
+
+
+def divided(line: Floats, step: float, closed: bool = True) -> Floats:
+    """A line (k, 2) with places on its edges, no farther apart than a step."""
+    ways = (np.roll(line, -1, axis=0) - line)[: None if closed else -1]
+    counts = np.maximum(np.ceil(np.hypot(*ways.T) / step).astype(int), 1)
+    owners = np.repeat(np.arange(len(ways)), counts)
+    shares = np.concatenate([np.arange(count) / count for count in counts])
+    found: Floats = line[owners] + shares[:, None] * ways[owners]
+    return found if closed else np.concatenate([found, line[-1:]])

@@ -16,6 +16,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Millimetres, Points
 from ulvent.core.shapes import Region
+from ulvent.core.shapes.flat import divided
 
 Profile = tuple[tuple[Millimetres, Millimetres], ...]
 """How walls go up: heights, and how far they have come in there, mm; neither ever gets less."""
@@ -38,7 +39,7 @@ def roofed(
     # Imported when it is needed: SciPy takes longer to load than a piece takes to be measured.
     from scipy.spatial import Delaunay, cKDTree
 
-    rings = [_divided(ring, step) for ring in area.rings]
+    rings = [divided(ring, step) for ring in area.rings]
     for _ in range(_ROUNDS):
         edge = np.concatenate(rings)
         nodes = _centres(edge[Delaunay(edge).simplices])
@@ -131,16 +132,6 @@ class _Roof:
             )
         )
         return made if made.status() == manifold3d.Error.NoError else None
-
-
-def _divided(ring: Points, step: Millimetres) -> Points:
-    """A ring with places on its edges, no farther apart than a step."""
-    ways = np.roll(ring, -1, axis=0) - ring
-    counts = np.maximum(np.ceil(np.hypot(*ways.T) / step).astype(int), 1)
-    owners = np.repeat(np.arange(len(ring)), counts)
-    shares = np.concatenate([np.arange(count) / count for count in counts])
-    found: Points = ring[owners] + shares[:, None] * ways[owners]
-    return found
 
 
 def _halved(ring: Points, lacking: Integers) -> Points:

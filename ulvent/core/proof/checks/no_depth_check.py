@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ulvent.core.base.tools import TOOLS
+from ulvent.core.base.tools import TOOLS, Tool
 from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 
@@ -13,7 +13,7 @@ def _look(subject: Subject) -> list[Finding]:
     shallow = [
         one
         for one in (piece.run.passes if piece.run else ())
-        if one.on and not one.depth and one.tool not in given and TOOLS[one.tool].way == "depth"
+        if one.on and not one.depth and one.tool not in given and _needs_depth(TOOLS[one.tool])
     ]
     if not shallow:
         return []
@@ -27,6 +27,11 @@ def _look(subject: Subject) -> list[Finding]:
             key=CHECK.kind,
         )
     ]
+
+
+def _needs_depth(tool: Tool) -> bool:
+    """A pointed cutter goes as deep as it fits between the edges."""
+    return tool.way == "depth" and tool.areas != "grooved"
 
 
 CHECK = Check(

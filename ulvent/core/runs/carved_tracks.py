@@ -1,0 +1,110 @@
+"""A pass that carves areas: what its cutter does, area by area, one depth after another."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from ulvent.core.base.arrays import Millimetres
+from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.tools import TOOLS
+from ulvent.core.recipe.run_sheet import RunPass
+from ulvent.core.runs.carving import MOST_ROUNDS, Carved, clearings, grooves, stretches
+from ulvent.core.runs.line_starts import stretch
+from ulvent.core.runs.nesting import Line
+from ulvent.core.runs.order import Followed, ordered
+from ulvent.core.runs.tracks import Track
+from ulvent.core.runs.ways import levels
+from ulvent.core.shapes import Region
+
+_NEAR = 0.01
+
+
+def carved_tracks(
+    recipe: RunPass, deepest: Millimetres, outlines: Sequence[Line], where: str
+) -> tuple[tuple[str, ...], tuple[Track, ...]]:
+    """The names of the areas that outlines enclose, and what is done to carve them.
+
+    deepest
+        mm; nothing: a pointed cutter goes as deep as it fits between the edges
+
+    Raises
+    ------
+    PieceError
+        Naming the pass's field, where nothing can be carved so.
+    """
+    tool, carving = TOOLS[recipe.tool], recipe.carving
+    bit = carving.bit or tool.bit
+    closed = [line for line in outlines if line.closed]
+    areas = Region.of_rings([line.points for line in closed]).parts
+    if tool.areas == "grooved":
+        most = bit / 2.0 / math.tan(math.radians(carving.angle / 2.0))
+        deepest = min(deepest or most, most)
+        ways = [grooves(area, carving.angle, deepest) for area in areas]
+    else:
+        over = bit * carving.over / 100.0
+        _refuse_many(areas, over, where)
+        ways = [clearings(area, bit, over, carving.left, deepest) for area in areas]
+    names = _names(areas, closed)
+    every = [one for some in ways for one in some]
+    lines = [
+        Line(one.points, one.closed, unit, names[unit])
+        for unit, some in enumerate(ways)
+        for one in some
+    ]
+    order = ordered(lines, np.zeros(2))
+    tracks: list[Track] = []
+    rounds = levels(deepest, recipe.step)
+    for unit, some_of in itertools.groupby(order, key=lambda one: lines[one.index].unit):
+        together = list(some_of)
+        for _ in range(recipe.repeats):
+            for above, level in itertools.pairwise((0.0, *rounds)):
+                last = level == rounds[-1]
+                for one in together:
+                    done = _at_level(recipe, every[one.index], one, above, level, last)
+                    tracks += [track._replace(line=unit) for track in done]
+    return tuple(names), tuple(tracks)
+
+
+def _at_level(
+    recipe: RunPass, carved: Carved, one: Followed, above: Millimetres, level: Millimetres,
+    last: bool,
+) -> list[Track]:  # fmt: skip
+    """What of a way is done in a round that goes from one level down to the next."""
+    if carved.closed:
+        # The edges of a floor are cut when it is reached; a floor is cleared level by level.
+        if TOOLS[recipe.tool].areas == "grooved" and not last:
+            return []
+        ring, station = carved.points, one.station
+        chords = np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T)
+        length = float(chords.sum())
+        # Floors run with what stays on their right: a cutter that turns clockwise climbs.
+        if recipe.milling == "conventional":
+            ring, station = ring[::-1], length - float(chords[-1]) - station
+        return [Track(stretch(ring, station, length), one.index, level)]
+    points, depths = carved.points, carved.depths
+    if one.backward:
+        points, depths = points[::-1], depths[::-1]
+    found = stretches(points, depths, above, above=True) if above else [(points, depths)]
+    return [
+        Track(some, one.index, depth=float(deep.max()), depths=deep)
+        for some, whole in found
+        for deep in [np.minimum(whole, level)]
+    ]
+
+
+def _names(areas: Sequence[Region], outlines: Sequence[Line]) -> list[str]:
+    """What each area is called: as the outline is whose begin lies in it."""
+    begins = np.array([line.points[0] for line in outlines]).reshape(-1, 2)
+    within = [area.filled().offset(_NEAR).contains(begins) for area in areas]
+    return [outlines[int(np.argmax(one))].name for one in within]
+
+
+def _refuse_many(areas: Sequence[Region], over: Millimetres, where: str) -> None:
+    widest = max((min(x1 - x0, y1 - y0) for x0, y0, x1, y1 in (a.bounds for a in areas)), default=0)
+    if widest / 2.0 / over > MOST_ROUNDS:
+        reason = f"makes more than {MOST_ROUNDS} ways round; a larger bit would do"
+        raise wrong_field(f"{where}.carving.bit", reason)

@@ -1,0 +1,61 @@
+"""What a cutter leaves of the surface: strips as wide as it cuts, light and dark as they face."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from ulvent.core.base.arrays import Floats, Lengths, Points
+from ulvent.core.base.tolerances import JOINT
+
+_LIGHT = np.array([-1.0, 1.0]) / np.sqrt(2.0)
+"""From which it comes: from the upper left, as drawings of reliefs are lit."""
+_FLOOR = 0.5
+_DARK, _BRIGHT = (92, 72, 48), (236, 222, 190)
+"""Of what is carved, turned away from the light and towards it."""
+
+
+class Strips(NamedTuple):
+    """Walls and floors along a way.
+
+    corners
+        (n, 4, 2) mm, two for each step of the way: to its left and to its right
+    light
+        (n,) from 0, turned away from the light, to 1
+    """
+
+    corners: Floats
+    light: Floats
+
+
+def strips(points: Points, widths: Lengths, walls: bool) -> Strips:
+    """The strips that a cutter leaves along a way (k, 2).
+
+    widths
+        (k,) that it cuts at each point
+    walls
+        whether they slope down to the way from both sides; otherwise they are floor
+    """
+    ways = np.diff(points, axis=0)
+    lengths = np.hypot(*ways.T)
+    kept = lengths > JOINT
+    begins, ends = points[:-1][kept], points[1:][kept]
+    left = ways[kept][:, ::-1] * (-1.0, 1.0) / lengths[kept, None]
+    first, last = widths[:-1][kept, None] / 2.0, widths[1:][kept, None] / 2.0
+    corners = [
+        np.stack([begins, ends, ends + side * last, begins + side * first], axis=1)
+        for side in (left, -left)
+    ]
+    # A wall on the left faces to the right.
+    light = [_FLOOR - 0.5 * side @ _LIGHT if walls else np.full(len(left), _FLOOR)
+             for side in (left, -left)]  # fmt: skip
+    return Strips(np.concatenate(corners), np.concatenate(light))
+
+
+def wood(light: float) -> tuple[int, int, int]:
+    """The colour of what is carved, by how light it is: red, green, blue, to 255."""
+    red, green, blue = (
+        round(dark + light * (bright - dark)) for dark, bright in zip(_DARK, _BRIGHT, strict=True)
+    )
+    return red, green, blue
