@@ -64,6 +64,29 @@ class Sheets(RunTest):
         expect(self.passes(page)).to_have_count(2)
 
 
+    def test_a_sign_is_carved(self) -> None:
+        page, piece = self.run_of("Oak sign")
+        drawing = page.get_by_role("img", name=re.compile("^The run at"))
+        self.passes(page).first.get_by_role("button").first.click()
+        expect(page.get_by_label("Between its sides")).to_have_value("60")
+        before = self.sheet(page).locator("p").first.inner_text()
+        # A wider angle is less deep: there is less to go round for.
+        page.get_by_label("Between its sides").fill("100")
+        page.keyboard.press("Enter")
+        self.eventually(lambda: self.stored(piece)["run"]["passes"][0]["carving"]["angle"] == 100)
+        expect(self.sheet(page).locator("p").first).not_to_have_text(before)
+        page.keyboard.press("Escape")
+        page.keyboard.press("End")
+        dark = "c => { const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data;"
+        dark += " let n = 0; for (let k = 0; k < d.length; k += 4)"
+        dark += " if (d[k + 3] > 200 && d[k] < 190 && d[k] > 90) n += 1; return n; }"
+        canvas = page.locator("main canvas").last
+        self.eventually(lambda: canvas.evaluate(dark) > 2000)
+        page.keyboard.press("Home")
+        expect(drawing).to_have_accessible_name(re.compile("^The run at 0.0 seconds"))
+        self.eventually(lambda: canvas.evaluate(dark) < 2000)
+
+
 class Rehearsals(RunTest):
     def test_time_is_gone_to_line_by_line_and_played(self) -> None:
         page, _ = self.run_of("Paper frame")

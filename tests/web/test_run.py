@@ -53,6 +53,15 @@ class Runs(WebTest):
         self.assertEqual([one["tool"] for one in chosen["passes"]], ["pen", "beam"])
         self.assertEqual(len(chosen["passes"][1]["tracks"]), 1)
 
+    def test_a_carving_pass_shows_what_it_leaves_of_the_surface(self) -> None:
+        groove = {"id": "v", "tool": "v-bit", "works": [{"what": "letters", "of": "name"}]}
+        (carved,) = self.scene(run={"passes": [groove]})["passes"]
+        strips = [track["relief"] for track in carved["tracks"]]
+        self.assertTrue(all(strip and len(strip) % 9 == 0 for strip in strips))
+        self.assertTrue(all(0.0 <= light <= 1.0 for strip in strips for light in strip[8::9]))
+        (cut,) = self.scene(edge="cut")["passes"]
+        self.assertEqual([track["relief"] for track in cut["tracks"] if track["relief"]], [])
+
     def test_what_is_not_there_is_named_by_its_field(self) -> None:
         wrong = [{"id": "a", "tool": "pen", "works": [{"what": "letters", "of": "nobody"}]}]
         cases: list[tuple[dict[str, Any], str]] = [

@@ -98,5 +98,9 @@ def oak_sign() -> Piece:
             "solid": {"thickness": 18, "edge": "rounded", "edge_size": 3, "material": "oak",
                       "making": "milling", "cutter": 2, "tolerance": 0.03,
                       "relief": {"relief": "grooved", "by": 5, "angle": 60}},
+            "run": {"passes": [
+                {"id": "groove", "name": "Groove", "tool": "v-bit", "depth": 5, "step": 2.5,
+                 "works": [{"what": "letters", "of": "name"}, {"what": "letters", "of": "hours"}]},
+            ]},
         }
     )  # fmt: skip

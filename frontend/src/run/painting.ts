@@ -5,6 +5,7 @@ import { brushOf, canvasOf, Progress, show, type Frame } from '../rehearsal/prog
 import type { Moment, Timeline } from './timeline';
 
 const FAINT = 0.22;
+const SEAM = 0.6;
 const WIDTH = 1.4;
 
 /** A strip of relief: x and y of four corners, and how light it is. */
@@ -81,6 +82,8 @@ export class Painting {
     const { relief, points } = this.timeline.tracks[index]!;
     const strips = relief.length / STRIP;
     const share = until ? until.after / points.length : 1;
+    brush.lineWidth = SEAM / this.view.scale;
+    brush.setLineDash([]);
     for (let strip = 0; strip < strips; strip += 1) {
       // Those to the left of the way come first, and then those to its right.
       if ((strip % (strips / 2)) / (strips / 2) > share) continue;
@@ -91,6 +94,9 @@ export class Painting {
       for (let corner = 0; corner < 8; corner += 2) brush.lineTo(relief[at + corner]!, relief[at + corner + 1]!);
       brush.closePath();
       brush.fill();
+      // Neighbours meet without a seam.
+      brush.strokeStyle = brush.fillStyle;
+      brush.stroke();
     }
   }
 

@@ -14,10 +14,15 @@ LETTERS = {"what": "letters", "of": "words"}
 EDGE = {"what": "edge"}
 
 
-def proofed(*passes: dict[str, Any], kind: str, **run: Any) -> list[Finding]:
+def proofed(
+    *passes: dict[str, Any], kind: str, thickness: float | None = None, **run: Any
+) -> list[Finding]:
     words = {"id": "words", "guide": "line", "text": "OAK", "face": "lato-bold", "height": 40}
     sheet = {"passes": list(passes), **run}
-    piece = document(blank=BOARD, guides=LINE, letterings=[words], edge="cut", run=sheet)
+    solid = {"thickness": thickness} if thickness else None
+    piece = document(
+        blank=BOARD, guides=LINE, letterings=[words], edge="cut", run=sheet, solid=solid
+    )
     return [one for one in workpiece(piece).proof.findings if one.kind == kind]
 
 
@@ -67,6 +72,23 @@ class Runs(unittest.TestCase):
         self.assertGreater(found.figure, 1.0)
         fine = one("a", "router", LETTERS, depth=3, kerf=[{"width": 0.05}])
         self.assertEqual(proofed(fine, kind="wide-tool"), [])
+
+    def test_a_flat_cutter_leaves_what_it_does_not_come_into(self) -> None:
+        clear = one("a", "flat-bit", LETTERS, depth=2, carving={"bit": 3})
+        (found,) = proofed(clear, kind="wide-tool")
+        fine = {**clear, "carving": {"bit": 0.2}}
+        less = proofed(fine, kind="wide-tool")
+        self.assertLess(sum(one.figure for one in less), 0.1 * found.figure)
+
+    def test_a_groove_through_the_plate(self) -> None:
+        """A pointed cutter of 60 degrees goes 1.73 times as deep as half the stroke is wide."""
+        groove = one("a", "v-bit", LETTERS, carving={"angle": 20})
+        (found,) = proofed(groove, kind="too-deep", thickness=3)
+        self.assertEqual(found.severity, "fault")
+        self.assertGreater(found.figure, 3.0)
+        self.assertEqual(proofed({**groove, "depth": 2}, kind="too-deep", thickness=3), [])
+        self.assertEqual(proofed(groove, kind="no-depth"), [])
+        self.assertEqual(len(proofed(one("a", "flat-bit", LETTERS), kind="no-depth")), 1)
 
     def test_figures_that_are_nobodys_own(self) -> None:
         beam = one("a", "beam", EDGE)

@@ -12,7 +12,7 @@ from ulvent.core.base.arrays import Millimetres
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tools import TOOLS
 from ulvent.core.recipe.run_sheet import RunPass
-from ulvent.core.runs.carving import MOST_ROUNDS, Carved, clearings, grooves, stretches
+from ulvent.core.runs.carving import MOST_ROUNDS, Carved, clearings, grooves, stretches, with_level
 from ulvent.core.runs.line_starts import stretch
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
@@ -89,11 +89,12 @@ def _at_level(
     if one.backward:
         points, depths = points[::-1], depths[::-1]
     found = stretches(points, depths, above, above=True) if above else [(points, depths)]
-    return [
-        Track(some, one.index, depth=float(deep.max()), depths=deep)
-        for some, whole in found
-        for deep in [np.minimum(whole, level)]
-    ]
+    tracks = []
+    for way, whole in found:
+        places, deep = with_level(way, whole, level)
+        deep = np.minimum(deep, level)
+        tracks.append(Track(places, one.index, depth=float(deep.max()), depths=deep))
+    return tracks
 
 
 def _names(areas: Sequence[Region], outlines: Sequence[Line]) -> list[str]:

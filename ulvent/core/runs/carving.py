@@ -99,7 +99,7 @@ def stretches(
     points: Points, depths: Lengths, level: Millimetres, above: bool
 ) -> list[tuple[Points, Lengths]]:
     """What of a way is deeper than a level, or no deeper: (k, 2) and (k,) each."""
-    points, depths = _divided(points, depths, level)
+    points, depths = with_level(points, depths, level)
     middles = (depths[:-1] + depths[1:]) / 2.0
     wanted = middles > level if above else middles <= level + JOINT
     found = []
@@ -108,8 +108,8 @@ def stretches(
     return found
 
 
-def _divided(points: Points, depths: Lengths, level: Millimetres) -> tuple[Points, Lengths]:
-    """With points where it comes to a level."""
+def with_level(points: Points, depths: Lengths, level: Millimetres) -> tuple[Points, Lengths]:
+    """A way with points where it comes to a level."""
     rise = depths - level
     at = np.flatnonzero(rise[:-1] * rise[1:] < 0.0)
     shares = (rise[at] / (rise[at] - rise[at + 1]))[:, None]

@@ -37,20 +37,30 @@ def strips(points: Points, widths: Lengths, walls: bool) -> Strips:
     walls
         whether they slope down to the way from both sides; otherwise they are floor
     """
+    kept = np.append(True, np.hypot(*np.diff(points, axis=0).T) > JOINT)
+    points, radii = points[kept], widths[kept, None] / 2.0
     ways = np.diff(points, axis=0)
-    lengths = np.hypot(*ways.T)
-    kept = lengths > JOINT
-    begins, ends = points[:-1][kept], points[1:][kept]
-    left = ways[kept][:, ::-1] * (-1.0, 1.0) / lengths[kept, None]
-    first, last = widths[:-1][kept, None] / 2.0, widths[1:][kept, None] / 2.0
-    corners = [
-        np.stack([begins, ends, ends + side * last, begins + side * first], axis=1)
-        for side in (left, -left)
-    ]
-    # A wall on the left faces to the right.
-    light = [_FLOOR - 0.5 * side @ _LIGHT if walls else np.full(len(left), _FLOOR)
-             for side in (left, -left)]  # fmt: skip
+    lengths = np.hypot(*ways.T)[:, None]
+    ahead = ways / lengths
+    left = ahead[:, ::-1] * (-1.0, 1.0)
+    # The edges touch the circles at both ends, which need not be equally large.
+    back = np.clip(np.diff(radii, axis=0) / lengths, -1.0, 1.0)
+    corners, light = [], []
+    for side in (left, -left):
+        touch = side * np.sqrt(1.0 - back**2) - ahead * back
+        edge = points + radii * _between(touch)
+        corners.append(np.stack([points[:-1], points[1:], edge[1:], edge[:-1]], axis=1))
+        # A wall on the left faces to the right.
+        light.append(_FLOOR - 0.5 * touch @ _LIGHT if walls else np.full(len(touch), _FLOOR))
     return Strips(np.concatenate(corners), np.concatenate(light))
+
+
+def _between(touch: Floats) -> Floats:
+    """(n + 1, 2) unit vectors between those of n steps, and at both ends theirs."""
+    found = np.concatenate([touch[:1], touch[:-1] + touch[1:], touch[-1:]])
+    sizes = np.hypot(*found.T)[:, None]
+    unit: Floats = found / np.where(sizes > JOINT, sizes, 1.0)
+    return unit
 
 
 def wood(light: float) -> tuple[int, int, int]:
