@@ -63,7 +63,6 @@ class Sheets(RunTest):
         self.passes(page).nth(1).get_by_role("button", name="remove").click()
         expect(self.passes(page)).to_have_count(2)
 
-
     def test_a_sign_is_carved(self) -> None:
         page, piece = self.run_of("Oak sign")
         drawing = page.get_by_role("img", name=re.compile("^The run at"))

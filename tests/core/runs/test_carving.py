@@ -17,6 +17,7 @@ from tests.makings import document, workpiece
 from ulvent.core.base.arrays import Floats
 from ulvent.core.runs import Run, Track, run_choices
 from ulvent.core.runs.carving import Carved, clearings, grooves, stretches
+from ulvent.core.runs.relief import strips
 from ulvent.core.shapes import Region
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.machines import BeamMachine, Bed
@@ -95,6 +96,15 @@ class Grooves(unittest.TestCase):
             self.assertLess(np.hypot(*(ends - corner).T).min(), 1e-9)
         deepest = max(float(one.depths.max()) for one in found)
         self.assertAlmostEqual(deepest, 2.0 / math.tan(math.radians(30.0)), delta=0.002)
+
+    def test_a_round_dot_is_gone_down_in_once(self) -> None:
+        (one,) = grooves(Region.disc(np.array([3.0, 4.0]), 2.0), 90.0, 5.0)
+        np.testing.assert_allclose(one.points, [[3.0, 4.0]] * 2, atol=0.01)
+        self.assertAlmostEqual(float(one.depths.max()), 1.0, delta=0.005)
+        hole = strips(one.points, 2.0 * one.depths, walls=True)
+        self.assertAlmostEqual(
+            shapely.union_all(shapely.polygons(hole.corners)).area, math.pi, delta=0.05
+        )
 
     def test_the_depth_is_the_inscribed_circle_s_and_a_floor_is_no_deeper(self) -> None:
         for face in ("lato-bold", "eb-garamond", "kaushan-script"):

@@ -29,6 +29,8 @@ _LEAST_POINTS = 200
 _ARC_OVER_CHORD = 1.015
 """Twigs of the skeleton that run into bends flatter than this are none: into 160 degrees or so."""
 _CORNER = math.radians(20.0)
+_TWIG = 0.05
+"""mm: what is shorter leads nowhere."""
 _SMALL = 4.0
 """Times the step is at most the radius with which the skeleton ends that runs into a corner."""
 _NEAR_CORNER = 8.0
@@ -143,7 +145,9 @@ def _middles(part: Region) -> list[tuple[Points, Lengths]]:
                 points = np.concatenate([points, corner])
                 radii = np.concatenate([radii, np.zeros(len(corner))])
         found.append((points, radii))
-    return found
+    # A round dot has no more of a middle than a place: the cutter goes down in it.
+    long = [way for way in found if np.hypot(*np.diff(way[0], axis=0).T).sum() > _TWIG]
+    return long or sorted(found, key=lambda way: -way[1].max())[:1]
 
 
 def _corners(ring: Floats) -> Points:

@@ -12,6 +12,8 @@ from ulvent.core.base.tolerances import JOINT
 _LIGHT = np.array([-1.0, 1.0]) / np.sqrt(2.0)
 """From which it comes: from the upper left, as drawings of reliefs are lit."""
 _FLOOR = 0.5
+_SIDES = 24
+"""With so many a hole is shown."""
 _DARK, _BRIGHT = (92, 72, 48), (236, 222, 190)
 """Of what is carved, turned away from the light and towards it."""
 
@@ -37,6 +39,8 @@ def strips(points: Points, widths: Lengths, walls: bool) -> Strips:
     walls
         whether they slope down to the way from both sides; otherwise they are floor
     """
+    if np.hypot(*np.diff(points, axis=0).T).sum() < widths.max() / 2.0:
+        return _hole(points[int(np.argmax(widths))], float(widths.max()) / 2.0, walls)
     kept = np.append(True, np.hypot(*np.diff(points, axis=0).T) > JOINT)
     points, radii = points[kept], widths[kept, None] / 2.0
     ways = np.diff(points, axis=0)
@@ -53,6 +57,16 @@ def strips(points: Points, widths: Lengths, walls: bool) -> Strips:
         # A wall on the left faces to the right.
         light.append(_FLOOR - 0.5 * touch @ _LIGHT if walls else np.full(len(touch), _FLOOR))
     return Strips(np.concatenate(corners), np.concatenate(light))
+
+
+def _hole(middle: Points, radius: float, walls: bool) -> Strips:
+    """What a cutter leaves that goes down in one place (2,)."""
+    turns = np.linspace(0.0, 2.0 * np.pi, _SIDES + 1)
+    out = np.stack([np.cos(turns), np.sin(turns)], axis=1)
+    rim, still = middle + radius * out, np.broadcast_to(middle, (_SIDES, 2))
+    facing = -(out[:-1] + out[1:]) / 2.0
+    light = _FLOOR + 0.5 * facing @ _LIGHT if walls else np.full(_SIDES, _FLOOR)
+    return Strips(np.stack([still, still, rim[1:], rim[:-1]], axis=1), light)
 
 
 def _between(touch: Floats) -> Floats:
