@@ -154,7 +154,7 @@ class Names(LetteringTest):
 
     def test_a_file_that_takes_long_is_made_while_the_page_may_be_closed(self) -> None:
         """The network is slow here; the worker that makes the file then is a real one."""
-        page, piece = self.pattern()
+        page, piece = self.opened(title="One tag", blank=TAG, guides=[LINE], letterings=[WORDS])
 
         def slow(route: Route) -> None:
             time.sleep(2.5)
@@ -166,7 +166,7 @@ class Names(LetteringTest):
         with page.expect_download(timeout=90_000) as download:
             page.get_by_role("menuitem", name="3MF, for printing, the part").click()
             expect(page.get_by_text("It comes when it is made")).to_be_visible()
-        self.assertEqual(download.value.suggested_filename, "Tree tag.3mf")
+        self.assertEqual(download.value.suggested_filename, "One tag.3mf")
         address = f"{self.running.address}/api/pieces/{piece}/solid/3mf"
         with urllib.request.urlopen(address) as answer:
             self.assertEqual(download.value.path().read_bytes(), answer.read())
@@ -177,7 +177,7 @@ class Names(LetteringTest):
         expect(batches.get_by_text("3MF, as the piece stands")).to_be_visible()
         with page.expect_download() as download:
             batches.get_by_role("link", name="take the file").first.click()
-        self.assertEqual(download.value.suggested_filename, "Tree tag.3mf")
+        self.assertEqual(download.value.suggested_filename, "One tag.3mf")
 
     def test_a_field_without_a_column_says_which(self) -> None:
         page, _ = self.opened(

@@ -75,6 +75,19 @@ class Bands(SolidTest):
         self.assertTrue(words.guide.closed)
         self.assertLess(abs(words.guide.length - belt["girth"]), 1e-6)
 
+    def test_a_ring_is_made_to_a_size(self) -> None:
+        page, piece = self.solid_of("Wax seal ring")
+        page.get_by_label("On which scale").select_option("british")
+        page.get_by_label("Made to size").fill("M")
+        page.keyboard.press("Tab")
+        # Thirteenth of the letters: 37.8 and twelve times 1.25 mm round.
+        self.eventually(lambda: self.stored(piece)["blank"]["inner"] == 16.8068)
+        self.eventually(lambda: "M British" in self.figure(page, "Ring size"))
+        page.get_by_label("Made to size").fill("Ω")
+        page.keyboard.press("Tab")
+        expect(page.get_by_text("British sizes are A to Z")).to_be_visible()
+        self.assertEqual(self.stored(piece)["blank"]["inner"], 16.8068)
+
     def test_the_part_is_turned_and_cut_and_measured(self) -> None:
         page, _ = self.solid_of("Stick ferrule")
         expect(page.get_by_text("making the part…")).to_have_count(0)

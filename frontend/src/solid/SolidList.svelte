@@ -5,7 +5,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import ListPane from '../shell/ListPane.svelte';
   import { take } from '../shell/taking';
-  import { figure } from '../words/words';
+  import { figure, sentence } from '../words/words';
 
   interface Props {
     editor: Editor;
@@ -19,12 +19,21 @@
 
   const RELIEFS = { raised: 'raised by', sunk: 'sunk by', grooved: 'grooved by', through: 'cut through', none: 'left out' };
   const STRETCHED = 12;
+  let scale = $state<'iso' | 'british' | 'american'>('iso');
   const rounded = (value: number, digits = 1) => figure(Number(value.toFixed(digits)));
 
   async function takePart(format: string): Promise<void> {
     await editor.finish();
     if (editor.keeping.state === 'kept') await take(editor, `solid/${format}`);
     else editor.saying = 'The file was not written, because the last change could not be kept.';
+  }
+
+  const wrongSize = $derived(editor.live.problems.find((one) => one.field.endsWith('size'))?.reason ?? '');
+
+  function sizeRing(event: Event): void {
+    const input = event.target as HTMLInputElement;
+    if (input.value.trim()) editor.act({ act: 'size-ring', scale, size: input.value });
+    input.value = '';
   }
 
   function choose(lettering: string): void {
@@ -49,6 +58,16 @@
       {#if scene.ring}
         <dt>Ring size</dt>
         <dd>{rounded(scene.ring.iso, 1)} (ISO 8653) · {scene.ring.british || '—'} British · {figure(scene.ring.american)} American</dd>
+        <dt><label for="ring-size">Made to size</label></dt>
+        <dd class="sized">
+          <input id="ring-size" maxlength="12" placeholder={rounded(scene.ring.iso, 1)} onchange={sizeRing} />
+          <select aria-label="On which scale" bind:value={scale}>
+            <option value="iso">mm round (ISO 8653)</option>
+            <option value="british">British</option>
+            <option value="american">American</option>
+          </select>
+          {#if wrongSize}<p class="wrong" role="alert">{sentence(wrongSize)}.</p>{/if}
+        </dd>
       {/if}
       <dt>Mesh</dt>
       <dd>{scene.triangles.toLocaleString('en')} triangles, off by {figure(scene.recipe.tolerance)} mm at most</dd>
@@ -97,5 +116,29 @@
 
   dd {
     margin: 0;
+  }
+
+  .sized {
+    display: grid;
+    grid-template-columns: 64px 1fr;
+    gap: 4px;
+  }
+
+  .wrong {
+    grid-column: 1 / -1;
+    margin: 0;
+    color: var(--brick);
+    font-size: 12px;
+  }
+
+  .sized input,
+  .sized select {
+    min-width: 0;
+    border: 0;
+    border-bottom: 1px solid var(--line-strong);
+    padding: 4px 6px;
+    background: var(--sheet);
+    color: var(--ink);
+    font: inherit;
   }
 </style>

@@ -11,7 +11,7 @@ import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.makings import document, workpiece
+from tests.makings import document, done, workpiece
 from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import PieceError
 from ulvent.core.guides.round_blanks import BandBlank, SideBlank
@@ -19,6 +19,7 @@ from ulvent.core.layout.measure import measure
 from ulvent.core.shapes import Region
 from ulvent.core.solids import MadeSolid, Mesh, ring_sizes
 from ulvent.core.solids.prisms import profile, walled
+from ulvent.core.solids.ring_sizes import inner_of
 from ulvent.core.solids.surface import RoundFace, stretches
 from ulvent.core.workshop import Workpiece
 
@@ -334,6 +335,28 @@ class RingSizes(unittest.TestCase):
     def test_iso_8653_is_the_inner_circumference_in_mm(self) -> None:
         for size in (41, 54, 60, 76):
             self.assertAlmostEqual(ring_sizes(size / math.pi).iso, size)
+
+    def test_a_size_is_typed_and_said_again(self) -> None:
+        for scale, size in (("iso", "52.5"), ("british", "M½"), ("american", "6.75")):
+            sizes = ring_sizes(inner_of(scale, size))
+            said = {"iso": f"{sizes.iso:g}", "british": sizes.british,
+                    "american": f"{sizes.american:g}"}  # fmt: skip
+            self.assertEqual(said[scale], size)
+        self.assertAlmostEqual(inner_of("british", "m 1/2"), inner_of("british", "M.5"))
+        for scale, size in (("iso", "five"), ("iso", "0"), ("british", "ß"), ("american", "99")):
+            with self.assertRaises(PieceError) as caught:
+                inner_of(scale, size)
+            self.assertEqual(caught.exception.problems[0].field, "size")
+
+    def test_a_ring_is_made_to_a_size_and_nothing_else_is(self) -> None:
+        band = {"kind": "band", "inner": 20.0, "width": 6.0, "thickness": 2.0}
+        act = {"act": "size-ring", "scale": "iso", "size": "54"}
+        ring = done(workpiece(document(blank=band)).piece, **act).blank
+        assert isinstance(ring, BandBlank)
+        self.assertAlmostEqual(ring.inner, 17.1887, places=4)
+        with self.assertRaises(PieceError) as caught:
+            done(workpiece(document()).piece, **act)
+        self.assertEqual(caught.exception.problems[0].field, "blank")
 
     def test_other_scales(self) -> None:
         """ISO 54 is about M½ or N and 6¾ or 7 (conversion tables, from memory)."""

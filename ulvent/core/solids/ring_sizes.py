@@ -1,4 +1,4 @@
-"""Ring sizes on the common scales, from the inner diameter.
+"""Ring sizes on the common scales, from the inner diameter and back.
 
 ISO 8653 counts the inner circumference in mm. The others are from memory: British letters begin
 with A at 37.8 mm of circumference and go up by 1.25 mm; American numbers begin with 0 at a
@@ -8,11 +8,18 @@ diameter of 0.458 inch and go up by 0.032 inch.
 from __future__ import annotations
 
 import math
-from typing import NamedTuple
+import re
+from typing import Literal, NamedTuple
+
+from ulvent.core.base.errors import wrong_field
 
 _BRITISH_FIRST, _BRITISH_STEP = 37.8, 1.25
 _AMERICAN_FIRST, _AMERICAN_STEP = 11.63, 0.8128
 _LAST_LETTER = 25
+
+
+Scale = Literal["iso", "british", "american"]
+_BRITISH = re.compile(r"([A-Z])\s*(½|1/2|\.5)?", re.IGNORECASE)
 
 
 class RingSizes(NamedTuple):
@@ -40,3 +47,32 @@ def ring_sizes(inner: float) -> RingSizes:
         letter = chr(ord("A") + halves // 2) + ("½" if halves % 2 else "")
     american = round((inner - _AMERICAN_FIRST) / _AMERICAN_STEP * 4.0) / 4.0
     return RingSizes(girth, letter, american)
+
+
+def inner_of(scale: Scale, size: str) -> float:
+    """The inner diameter of a size, mm.
+
+    Raises
+    ------
+    PieceError
+        Naming `size`, where the scale has no such one.
+    """
+    said = size.strip().replace(",", ".")
+    if scale == "british":
+        letter = _BRITISH.fullmatch(said)
+        if letter is None:
+            raise wrong_field(
+                "size", f"“{size}” is none; British sizes are A to Z, and their halves"
+            )
+        steps = ord(letter[1].upper()) - ord("A") + (0.5 if letter[2] else 0.0)
+        return (_BRITISH_FIRST + steps * _BRITISH_STEP) / math.pi
+    try:
+        figure = float(said)
+    except ValueError:
+        raise wrong_field("size", f"“{size}” is no figure") from None
+    low, high = (10.0, 1000.0) if scale == "iso" else (0.0, 16.0)
+    if not low <= figure <= high:
+        raise wrong_field("size", f"must be from {low:g} to {high:g}")
+    if scale == "iso":
+        return figure / math.pi
+    return _AMERICAN_FIRST + figure * _AMERICAN_STEP
