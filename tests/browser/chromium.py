@@ -70,6 +70,8 @@ class ChromiumTest(unittest.TestCase):
     def page(self, width: int = 1280, height: int = 800) -> Page:
         page = once_a_module(type(self), "context", self._context).new_page()
         self.addCleanup(page.close)
+        # A file that takes long is made by a worker first, which has to be started.
+        page.set_default_timeout(2 * PATIENCE_MS)
         page.set_viewport_size({"width": width, "height": height})
         return page
 

@@ -7,7 +7,7 @@ from io import BytesIO
 
 from ulvent.core.base.arrays import Points
 from ulvent.core.runs import Run
-from ulvent.core.runs.relief import wood
+from ulvent.core.runs.relief import FLOOR, wood
 
 _DPI = 300.0
 _MOST_DOTS, _MOST_FINE = 20e6, 5e6
@@ -39,6 +39,9 @@ def write_png(run: Run) -> bytes:
     width = max(1, round(_LINE * scale))
     for one in run.passes:
         colour = one.colour
+        floor = max(1, round(one.clears * scale))
+        for track in one.tracks if one.clears else ():
+            draw.line(placed(track.points), fill=wood(FLOOR), width=floor, joint="curve")
         for track in one.tracks:
             relief = one.relief(track)
             if relief is not None:

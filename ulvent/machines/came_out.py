@@ -11,7 +11,7 @@ import numpy as np
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline, even_places
-from ulvent.core.runs.relief import strips, wood
+from ulvent.core.runs.relief import FLOOR, strips, wood
 from ulvent.machines.bed import Bed, Done
 
 _STEP = 0.1
@@ -47,7 +47,10 @@ def picture(bed: Bed, meant: Sequence[Points] = ()) -> bytes:
     for line in meant:
         draw.line(placed(line.tolist()), fill=_MEANT, width=3)
     for one in bed.done:
-        for corners, light in _relief(one):
+        if one.cutter is not None and one.cutter.across:
+            floor = max(1, round(one.cutter.across * _DOTS))
+            draw.line(placed(one.points), fill=wood(FLOOR), width=floor, joint="curve")
+        for corners, light in _walls(one):
             draw.polygon(placed(corners), fill=wood(light))
     tree = point_tree(_places(meant)) if meant else None
     for one in bed.done:
@@ -59,14 +62,12 @@ def picture(bed: Bed, meant: Sequence[Points] = ()) -> bytes:
     return target.getvalue()
 
 
-def _relief(one: Done) -> Iterator[tuple[Sequence[Sequence[float]], float]]:
-    """What a cutter whose width counts has left of the surface, strip by strip."""
-    if one.cutter is None:
+def _walls(one: Done) -> Iterator[tuple[Sequence[Sequence[float]], float]]:
+    """What a pointed cutter has left of the surface, strip by strip."""
+    if one.cutter is None or not one.cutter.angle:
         return
-    points, depths = np.array(one.points), np.array(one.depths)
-    angle, across = one.cutter
-    widths = 2.0 * depths * math.tan(math.radians(angle / 2.0)) if angle else across + 0.0 * depths
-    found = strips(points, widths, walls=angle > 0.0)
+    slope = math.tan(math.radians(one.cutter.angle / 2.0))
+    found = strips(np.array(one.points), 2.0 * slope * np.array(one.depths))
     yield from zip(found.corners.tolist(), found.light.tolist(), strict=True)
 
 

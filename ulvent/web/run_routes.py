@@ -78,8 +78,8 @@ class RunTrack(BaseModel):
     line
         which line of its pass it is of
     relief
-        of a cutter whose width counts, what it leaves of the surface: x and y of the four corners
-        of each strip, and how light it is, from 0 to 1
+        of a pointed cutter, the walls that it leaves: x and y of the four corners of each strip,
+        and how light it is, from 0 to 1
     """
 
     down: float
@@ -116,6 +116,8 @@ class ShownPass(BaseModel):
         what tells its tool apart
     starts, tabs
         what was set by hand, seen from the machine's zero
+    clears
+        mm across of a flat cutter; nothing of other tools
     drawn, idle
         mm with the tool down and up
     begins, seconds
@@ -130,6 +132,7 @@ class ShownPass(BaseModel):
     dashes: list[float]
     colour: str
     runs: bool
+    clears: float
     speed: float
     power: float
     depth: float
@@ -292,6 +295,7 @@ def _passes(found: Run) -> list[ShownPass]:
                 idle=one.idle if one else 0.0,
                 begins=begins,
                 seconds=one.seconds if one else 0.0,
+                clears=one.clears if one else 0.0,
                 tracks=(tracks := _tracks(one, begins) if one else []),
                 lines=_lines(one, tracks) if one else [],
                 starts=_seen(found, recipe.begins),

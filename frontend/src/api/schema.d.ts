@@ -6856,8 +6856,8 @@ export interface components {
          *     line
          *         which line of its pass it is of
          *     relief
-         *         of a cutter whose width counts, what it leaves of the surface: x and y of the four corners
-         *         of each strip, and how light it is, from 0 to 1
+         *         of a pointed cutter, the walls that it leaves: x and y of the four corners of each strip,
+         *         and how light it is, from 0 to 1
          */
         RunTrack: {
             /** Down */
@@ -7796,6 +7796,8 @@ export interface components {
          *         what tells its tool apart
          *     starts, tabs
          *         what was set by hand, seen from the machine's zero
+         *     clears
+         *         mm across of a flat cutter; nothing of other tools
          *     drawn, idle
          *         mm with the tool down and up
          *     begins, seconds
@@ -7821,6 +7823,8 @@ export interface components {
             colour: string;
             /** Runs */
             runs: boolean;
+            /** Clears */
+            clears: number;
             /** Speed */
             speed: number;
             /** Power */

@@ -12,6 +12,7 @@ const WIDTH = 1.4;
 const STRIP = 9;
 /** Per cent of the colour of what is carved, turned away from the light and towards it. */
 const [DARKEST, LIGHTEST] = [75, 10];
+const FLOOR = 0.5;
 
 /** Colours: what lies below the sheet, a part of it that is loose, and what is carved. */
 export interface Paper {
@@ -36,7 +37,7 @@ export class Painting {
     this.#faint = canvasOf(view);
     this.#apart = canvasOf(view);
     this.#done = new Progress(view, timeline.tracks.length, (brush, index) => {
-      if (timeline.tracks[index]!.relief.length) this.#carve(brush, index);
+      if (this.#carves(index)) this.#carve(brush, index);
       else this.#stroke(brush, index);
     });
     const faint = brushOf(this.#faint, view);
@@ -77,9 +78,23 @@ export class Painting {
     }
   }
 
+  #carves(index: number): boolean {
+    const { relief, pass } = this.timeline.tracks[index]!;
+    return relief.length > 0 || this.scene.passes[pass]!.clears > 0;
+  }
+
   /** What a cutter leaves of the surface: all along a track, or about as far as it has come. */
   #carve(brush: CanvasRenderingContext2D, index: number, until?: Moment): void {
-    const { relief, points } = this.timeline.tracks[index]!;
+    const { relief, points, pass } = this.timeline.tracks[index]!;
+    const { clears } = this.scene.passes[pass]!;
+    if (clears) {
+      brush.strokeStyle = this.#wood(FLOOR);
+      brush.lineWidth = clears;
+      brush.lineCap = brush.lineJoin = 'round';
+      brush.setLineDash([]);
+      this.#line(brush, index, until);
+      return;
+    }
     const strips = relief.length / STRIP;
     const share = until ? until.after / points.length : 1;
     brush.lineWidth = SEAM / this.view.scale;
@@ -88,8 +103,7 @@ export class Painting {
       // Those to the left of the way come first, and then those to its right.
       if ((strip % (strips / 2)) / (strips / 2) > share) continue;
       const at = strip * STRIP;
-      const dark = Math.round(DARKEST - (DARKEST - LIGHTEST) * relief[at + 8]!);
-      brush.fillStyle = `color-mix(in srgb, ${this.paper.carved} ${dark}%, ${this.paper.ground})`;
+      brush.fillStyle = this.#wood(relief[at + 8]!);
       brush.beginPath();
       for (let corner = 0; corner < 8; corner += 2) brush.lineTo(relief[at + corner]!, relief[at + corner + 1]!);
       brush.closePath();
@@ -102,11 +116,21 @@ export class Painting {
 
   /** One track: all of it, or as far as the tool has come. */
   #stroke(brush: CanvasRenderingContext2D, index: number, until?: Moment): void {
-    const { points, pass } = this.timeline.tracks[index]!;
-    const { colour = '', dashes = [] } = this.scene.passes[pass] ?? {};
+    const { colour = '', dashes = [] } = this.scene.passes[this.timeline.tracks[index]!.pass] ?? {};
     brush.strokeStyle = colour;
     brush.lineWidth = WIDTH / this.view.scale;
     brush.setLineDash(dashes.map((dash) => dash / Math.max(this.view.scale / 4, 0.25)));
+    this.#line(brush, index, until);
+  }
+
+  /** The colour of what is carved, by how light it is. */
+  #wood(light: number): string {
+    const dark = Math.round(DARKEST - (DARKEST - LIGHTEST) * light);
+    return `color-mix(in srgb, ${this.paper.carved} ${dark}%, ${this.paper.ground})`;
+  }
+
+  #line(brush: CanvasRenderingContext2D, index: number, until?: Moment): void {
+    const { points } = this.timeline.tracks[index]!;
     brush.beginPath();
     brush.moveTo(points[0] ?? 0, points[1] ?? 0);
     const end = until ? until.after : points.length;

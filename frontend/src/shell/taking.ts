@@ -37,7 +37,7 @@ export async function take(taker: Taker, file: string): Promise<void> {
 }
 
 /** Have a file made by a worker; it comes when it is made, if the page is still open. */
-export async function takeLater(taker: Taker, file: string): Promise<void> {
+async function takeLater(taker: Taker, file: string): Promise<void> {
   const params = { path: { piece_id: taker.id }, query: { file: file as never } };
   const begun = await api.POST('/api/pieces/{piece_id}/batches/alone', { params }).catch(() => undefined);
   if (!begun?.data) {

@@ -62,7 +62,7 @@
         <dd class="sized">
           <input id="ring-size" maxlength="12" placeholder={rounded(scene.ring.iso, 1)} onchange={sizeRing} />
           <select aria-label="On which scale" bind:value={scale}>
-            <option value="iso">mm round (ISO 8653)</option>
+            <option value="iso">ISO, mm</option>
             <option value="british">British</option>
             <option value="american">American</option>
           </select>

@@ -101,7 +101,7 @@ class Grooves(unittest.TestCase):
         (one,) = grooves(Region.disc(np.array([3.0, 4.0]), 2.0), 90.0, 5.0)
         np.testing.assert_allclose(one.points, [[3.0, 4.0]] * 2, atol=0.01)
         self.assertAlmostEqual(float(one.depths.max()), 1.0, delta=0.005)
-        hole = strips(one.points, 2.0 * one.depths, walls=True)
+        hole = strips(one.points, 2.0 * one.depths)
         self.assertAlmostEqual(
             shapely.union_all(shapely.polygons(hole.corners)).area, math.pi, delta=0.05
         )

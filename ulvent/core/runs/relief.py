@@ -1,4 +1,4 @@
-"""What a cutter leaves of the surface: strips as wide as it cuts, light and dark as they face."""
+"""What a pointed cutter leaves of the surface: walls, light and dark as they face."""
 
 from __future__ import annotations
 
@@ -11,7 +11,8 @@ from ulvent.core.base.tolerances import JOINT
 
 _LIGHT = np.array([-1.0, 1.0]) / np.sqrt(2.0)
 """From which it comes: from the upper left, as drawings of reliefs are lit."""
-_FLOOR = 0.5
+FLOOR = 0.5
+"""How light a floor is."""
 _SIDES = 24
 """With so many a hole is shown."""
 _DARK, _BRIGHT = (92, 72, 48), (236, 222, 190)
@@ -19,7 +20,7 @@ _DARK, _BRIGHT = (92, 72, 48), (236, 222, 190)
 
 
 class Strips(NamedTuple):
-    """Walls and floors along a way.
+    """Walls along a way.
 
     corners
         (n, 4, 2) mm, two for each step of the way: to its left and to its right
@@ -31,16 +32,14 @@ class Strips(NamedTuple):
     light: Floats
 
 
-def strips(points: Points, widths: Lengths, walls: bool) -> Strips:
-    """The strips that a cutter leaves along a way (k, 2).
+def strips(points: Points, widths: Lengths) -> Strips:
+    """The walls that slope down to a way (k, 2) from both sides.
 
     widths
-        (k,) that it cuts at each point
-    walls
-        whether they slope down to the way from both sides; otherwise they are floor
+        (k,) from edge to edge at each point, mm
     """
     if np.hypot(*np.diff(points, axis=0).T).sum() < widths.max() / 2.0:
-        return _hole(points[int(np.argmax(widths))], float(widths.max()) / 2.0, walls)
+        return _hole(points[int(np.argmax(widths))], float(widths.max()) / 2.0)
     kept = np.append(True, np.hypot(*np.diff(points, axis=0).T) > JOINT)
     points, radii = points[kept], widths[kept, None] / 2.0
     ways = np.diff(points, axis=0)
@@ -55,17 +54,17 @@ def strips(points: Points, widths: Lengths, walls: bool) -> Strips:
         edge = points + radii * _between(touch)
         corners.append(np.stack([points[:-1], points[1:], edge[1:], edge[:-1]], axis=1))
         # A wall on the left faces to the right.
-        light.append(_FLOOR - 0.5 * touch @ _LIGHT if walls else np.full(len(touch), _FLOOR))
+        light.append(FLOOR - 0.5 * touch @ _LIGHT)
     return Strips(np.concatenate(corners), np.concatenate(light))
 
 
-def _hole(middle: Points, radius: float, walls: bool) -> Strips:
-    """What a cutter leaves that goes down in one place (2,)."""
+def _hole(middle: Points, radius: float) -> Strips:
+    """The walls of a hole where a cutter goes down in one place (2,)."""
     turns = np.linspace(0.0, 2.0 * np.pi, _SIDES + 1)
     out = np.stack([np.cos(turns), np.sin(turns)], axis=1)
     rim, still = middle + radius * out, np.broadcast_to(middle, (_SIDES, 2))
     facing = -(out[:-1] + out[1:]) / 2.0
-    light = _FLOOR + 0.5 * facing @ _LIGHT if walls else np.full(_SIDES, _FLOOR)
+    light = FLOOR + 0.5 * facing @ _LIGHT
     return Strips(np.stack([still, still, rim[1:], rim[:-1]], axis=1), light)
 
 

@@ -103,18 +103,18 @@ class PassRun:
         """mm, of a tool that goes to a depth."""
         return (self.recipe.depth or self.usual.depth) if self.tool.way == "depth" else 0.0
 
+    @property
+    def clears(self) -> float:
+        """mm across of a flat cutter; nothing of other tools."""
+        return (self.recipe.carving.bit or self.tool.bit) if self.tool.areas == "cleared" else 0.0
+
     def relief(self, track: Track) -> Strips | None:
-        """What one of its tracks leaves of the surface, of a cutter whose width counts."""
-        tool, carving = self.tool, self.recipe.carving
-        if not tool.bit:
+        """The walls that one of its tracks leaves, of a pointed cutter."""
+        if self.tool.areas != "grooved":
             return None
-        if tool.areas == "cleared":
-            widths = np.full(len(track.points), carving.bit or tool.bit)
-        else:
-            depths = track.depths if track.depths is not None else np.array([track.depth])
-            widths = 2.0 * depths * math.tan(math.radians(carving.angle / 2.0))
-            widths = np.broadcast_to(widths, len(track.points))
-        return strips(track.points, widths, walls=tool.areas == "grooved")
+        depths = track.depths if track.depths is not None else np.array([track.depth])
+        widths = 2.0 * depths * math.tan(math.radians(self.recipe.carving.angle / 2.0))
+        return strips(track.points, np.broadcast_to(widths, len(track.points)))
 
     @cached_property
     def bounds(self) -> Bounds | None:

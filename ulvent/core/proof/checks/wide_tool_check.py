@@ -25,7 +25,7 @@ def _look(subject: Subject) -> list[Finding]:
             continue
         rest.sort(key=lambda part: -part.area)
         area = sum(part.area for part in rest)
-        width = _bit(one) or max(kerf.width for kerf in one.recipe.kerf)
+        width = one.clears or max(kerf.width for kerf in one.recipe.kerf)
         found.append(
             CHECK.finding(
                 f"the tool of pass {one.number}, “{one.title}”, is {width:g} mm wide and does not "
@@ -42,23 +42,17 @@ def _look(subject: Subject) -> list[Finding]:
 def _missed(subject: Subject, one: PassRun) -> Region:
     """What a pass that clears, or gives back its width, leaves of what it should take."""
     found: list[Region] = []
-    bit = _bit(one)
     outputs = layer_outputs(subject.layout, subject.ready)
     for layer, output in zip(subject.ready.layers, outputs, strict=True):
         offset = offset_of(one.recipe.kerf, layer.owner)
         if not works_on(one.recipe.works, layer.key, output):
             continue
-        if bit:
-            found.append(unreached(layer.area, bit, "inside"))
+        if one.clears:
+            found.append(unreached(layer.area, one.clears, "inside"))
         elif offset:
             side: Literal["inside", "outside"] = "outside" if offset > 0.0 else "inside"
             found.append(unreached(layer.area, 2.0 * abs(offset), side))
     return Region.joined(found)
-
-
-def _bit(one: PassRun) -> float:
-    """The width of a cutter that clears areas, mm; nothing of others."""
-    return (one.recipe.carving.bit or one.tool.bit) if one.tool.areas == "cleared" else 0.0
 
 
 CHECK = Check(kind="wide-tool", rank=96, severity="warning", unit="mm²", looks={"run": _look})
