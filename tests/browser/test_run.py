@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 import unittest
+from pathlib import Path
 
 from playwright.sync_api import Locator, Page, expect
 
@@ -114,6 +115,12 @@ class Rehearsals(RunTest):
             text = file.read().decode()
         self.assertTrue(text.startswith("IN;PA;"))
         self.assertEqual(re.findall(r"SP(\d)", text), ["1", "2", "0"])
+        # One pass of it alone: the other is cut on another day.
+        cut = self.passes(page).nth(1)
+        cut.get_by_role("button").first.click()
+        with page.expect_download() as waiting:
+            cut.get_by_role("button", name="PLT", exact=True).click()
+        self.assertEqual(re.findall(r"SP(\d)", Path(waiting.value.path()).read_text()), ["2", "0"])
 
 
 if __name__ == "__main__":

@@ -6,6 +6,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import { figure } from '../words/words';
   import type { Clock } from '../rehearsal/clock.svelte';
+  import { take } from '../shell/taking';
   import { changedPass, movedPass } from './sheet';
   import { lasting, metres } from '../rehearsal/figures';
 
@@ -99,6 +100,14 @@
               <button class="quiet" disabled={place === passes.length - 1} onclick={() => onchange(movedPass(scene.sheet, one.id, 1))}>later</button>
               <button class="quiet" onclick={() => remove(one.id)}>remove</button>
             </div>
+            {#if one.runs}
+              <p class="soft row">
+                Alone:
+                {#each catalogue().run_formats as { name, title } (name)}
+                  <button class="quiet" title={title} onclick={() => void take(editor, `run/${name}?pass=${one.id}`)}>{name.replace('.pdf', '').toUpperCase()}</button>
+                {/each}
+              </p>
+            {/if}
             {#if one.lines.length}
               <ul aria-label={`Lines of ${one.title}`}>
                 {#each one.lines.slice(0, LISTED) as line, index (index)}

@@ -12,7 +12,7 @@
   import Brand from './Brand.svelte';
   import Lacking from './Lacking.svelte';
   import { follow } from './router.svelte';
-  import { ending, take } from './taking';
+  import { ending, settled, take } from './taking';
   import type { View } from './views';
 
   interface Props {
@@ -51,11 +51,7 @@
   /** Everything is kept first, so that the file holds what the screen shows. */
   async function checkAndTake(what: string): Promise<void> {
     await figures.settled();
-    await editor.finish();
-    if (editor.keeping.state !== 'kept') {
-      editor.saying = 'The file was not written, because the last change could not be kept.';
-      return;
-    }
+    if (!(await settled(editor))) return;
     const params = { path: { piece_id: editor.id } };
     // However long its proof takes: nobody takes a file with faults without knowing.
     const answer = await api.GET('/api/pieces/{piece_id}/takeaway', { params }).catch(() => undefined);

@@ -22,12 +22,6 @@
   let scale = $state<'iso' | 'british' | 'american'>('iso');
   const rounded = (value: number, digits = 1) => figure(Number(value.toFixed(digits)));
 
-  async function takePart(format: string): Promise<void> {
-    await editor.finish();
-    if (editor.keeping.state === 'kept') await take(editor, `solid/${format}`);
-    else editor.saying = 'The file was not written, because the last change could not be kept.';
-  }
-
   const wrongSize = $derived(editor.live.problems.find((one) => one.field.endsWith('size'))?.reason ?? '');
 
   function sizeRing(event: Event): void {
@@ -94,7 +88,7 @@
     <h3>Take it away</h3>
     <ul>
       {#each catalogue().solid_formats as { name, title } (name)}
-        <li><button class="quiet" onclick={() => void takePart(name)}>{title}</button></li>
+        <li><button class="quiet" onclick={() => void take(editor, `solid/${name}`)}>{title}</button></li>
       {/each}
     </ul>
   {/if}
