@@ -89,7 +89,7 @@
               {recipe(one.id)?.held ? 'held back' : 'does not run'}
             {/if}
           </p>
-          {#if one.runs && !one.lines.length}<p class="warning">It works on nothing that is there.</p>{/if}
+          {#if one.runs && !one.lines.length}<p class="warning">{catalogue().tools[one.tool]?.areas === 'cleared' ? 'It comes into nothing that is there.' : 'It works on nothing that is there.'}</p>{/if}
           {#if one.id === chosen}
             <div class="row">
               <Checkbox labelText="runs" checked={recipe(one.id)?.on ?? true} on:check={(event) => event.detail !== recipe(one.id)?.on && change(one.id, { on: event.detail })} />
@@ -101,7 +101,7 @@
               <button class="quiet" onclick={() => remove(one.id)}>remove</button>
             </div>
             {#if one.runs}
-              <p class="soft row">
+              <p class="soft files">
                 Alone:
                 {#each catalogue().run_formats as { name, title } (name)}
                   <button class="quiet" title={title} onclick={() => void take(editor, `run/${name}?pass=${one.id}`)}>{name.replace('.pdf', '').toUpperCase()}</button>
@@ -135,6 +135,13 @@
 </aside>
 
 <style>
+  .files {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: baseline;
+    gap: 0 4px;
+  }
+
   aside {
     border-right: 1px solid var(--line);
     padding: 16px;

@@ -15,6 +15,7 @@ import shapely
 
 from tests.makings import document, workpiece
 from ulvent.core.base.arrays import Floats
+from ulvent.core.base.errors import PieceError
 from ulvent.core.runs import Run, Track, run_choices
 from ulvent.core.runs.carving import Carved, clearings, grooves, stretches
 from ulvent.core.runs.relief import strips
@@ -158,6 +159,14 @@ class Clearings(unittest.TestCase):
             reached = whole.buffer(-1.0 - left, quad_segs=32).buffer(1.0, quad_segs=32)
             self.assertLess(done.difference(whole.buffer(0.006 - left)).area, 1e-6)
             self.assertLess(reached.difference(done).area, 0.002 * whole.area)
+
+    def test_ways_without_number_are_refused_before_they_are_made(self) -> None:
+        with self.assertRaises(PieceError) as caught:
+            letters("OAKS", "alfa-slab-one", 60.0, tool="flat-bit", depth=1,
+                    carving={"bit": 0.1, "over": 5})  # fmt: skip
+        (problem,) = caught.exception.problems
+        self.assertEqual(problem.field, "run.passes[0].carving.bit")
+        self.assertIn("ways round", problem.reason)
 
 
 class Passes(unittest.TestCase):

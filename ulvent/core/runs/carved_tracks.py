@@ -8,11 +8,12 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ulvent.core.base.arrays import Millimetres
+from ulvent.core.base.arrays import Millimetres, Points
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tools import TOOLS
+from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import RunPass
-from ulvent.core.runs.carving import MOST_ROUNDS, Carved, clearings, grooves, stretches, with_level
+from ulvent.core.runs.carving import Carved, clearings, grooves, stretches, with_level
 from ulvent.core.runs.line_starts import stretch
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
@@ -21,6 +22,8 @@ from ulvent.core.runs.ways import levels
 from ulvent.core.shapes import Region
 
 _NEAR = 0.01
+MOST_ROUNDS = 4000
+"""Of a flat cutter in all areas of a pass."""
 
 
 def carved_tracks(
@@ -55,7 +58,9 @@ def carved_tracks(
         for unit, some in enumerate(ways)
         for one in some
     ]
-    order = ordered(lines, np.zeros(2))
+    start = np.zeros(2)
+    grooved = tool.areas == "grooved"
+    order = ordered(lines, start) if grooved else _from_the_middle(lines, ways, start)
     tracks: list[Track] = []
     rounds = levels(deepest, recipe.step)
     for unit, some_of in itertools.groupby(order, key=lambda one: lines[one.index].unit):
@@ -97,6 +102,25 @@ def _at_level(
     return tracks
 
 
+def _from_the_middle(
+    lines: Sequence[Line], ways: Sequence[Sequence[Carved]], start: Points
+) -> list[Followed]:
+    """Areas with little way between them; in each, its rings as they were made, every one begun
+    where it is nearest to the end of the one before."""
+    ends = np.cumsum([len(some) for some in ways])
+    filled = [unit for unit, some in enumerate(ways) if some]
+    found: list[Followed] = []
+    at = start
+    for area in ordered([lines[ends[unit] - 1] for unit in filled], start):
+        unit = filled[area.index]
+        for index in range(ends[unit] - len(ways[unit]), ends[unit]):
+            walk = Polyline(lines[index].points, True).walk()
+            nearest = int(np.argmin(np.hypot(*(lines[index].points - at).T)))
+            found.append(Followed(index, float(walk.along[nearest])))
+            at = lines[index].points[nearest]
+    return found
+
+
 def _names(areas: Sequence[Region], outlines: Sequence[Line]) -> list[str]:
     """What each area is called: as the outline is whose begin lies in it."""
     begins = np.array([line.points[0] for line in outlines]).reshape(-1, 2)
@@ -105,7 +129,9 @@ def _names(areas: Sequence[Region], outlines: Sequence[Line]) -> list[str]:
 
 
 def _refuse_many(areas: Sequence[Region], over: Millimetres, where: str) -> None:
-    widest = max((min(x1 - x0, y1 - y0) for x0, y0, x1, y1 in (a.bounds for a in areas)), default=0)
-    if widest / 2.0 / over > MOST_ROUNDS:
-        reason = f"makes more than {MOST_ROUNDS} ways round; a larger bit would do"
+    """Before any way is made: no circle in an area is larger in radius than twice its size over
+    its edge."""
+    rounds = sum(math.ceil(2.0 * area.area / area.perimeter / over) for area in areas)
+    if rounds > MOST_ROUNDS:
+        reason = f"makes up to {rounds} ways round; a larger bit, or ways farther apart, would do"
         raise wrong_field(f"{where}.carving.bit", reason)

@@ -40,7 +40,6 @@ _OFF = 0.004
 _EVENLY = 0.1
 _FINER = 5.0
 """Times as near to one another are the places on edges that depths are measured to."""
-MOST_ROUNDS = 2000
 
 
 class Carved(NamedTuple):
@@ -91,7 +90,7 @@ def clearings(
     """
     found: list[Carved] = []
     rest = area.simplified(_OFF).offset(-(bit / 2.0 + left))
-    while not rest.is_empty and len(found) < MOST_ROUNDS:
+    while not rest.is_empty:
         found += [Carved(ring, np.full(len(ring), depth), True) for ring in rest.rings]
         rest = rest.offset(-over)
     return found[::-1]
