@@ -163,7 +163,7 @@ class Clearings(unittest.TestCase):
     def test_ways_without_number_are_refused_before_they_are_made(self) -> None:
         with self.assertRaises(PieceError) as caught:
             letters("OAKS", "alfa-slab-one", 60.0, tool="flat-bit", depth=1,
-                    carving={"bit": 0.1, "over": 5})  # fmt: skip
+                    carving={"bit": 0.02, "over": 5})  # fmt: skip
         (problem,) = caught.exception.problems
         self.assertEqual(problem.field, "run.passes[0].carving.bit")
         self.assertIn("ways round", problem.reason)
