@@ -68,11 +68,10 @@ class _Pass:
             yield Block("pass", _lines("M5"), one.number)
 
     def _begins(self) -> Iterator[str]:
-        tool, carving = self._one.tool, self._one.recipe.carving
-        if tool.areas == "grooved":
-            yield f"(Tool: pointed cutter, {_figure(carving.angle)} degrees)"
-        elif tool.areas == "cleared":
-            yield f"(Tool: flat cutter, {_figure(carving.bit or tool.bit)} mm across)"
+        if self._one.tool.areas == "grooved":
+            yield f"(Tool: pointed cutter, {_figure(self._one.recipe.carving.angle)} degrees)"
+        elif self._one.clears:
+            yield f"(Tool: flat cutter, {_figure(self._one.clears)} mm across)"
         if self._sinks:
             yield f"G0 Z{self._long(CLEAR)}"
         if self._turning:

@@ -11,7 +11,7 @@ import numpy as np
 from ulvent.core.base.arrays import Points
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline, even_places
-from ulvent.core.runs.relief import FLOOR, strips, wood
+from ulvent.core.runs.relief import FLOOR, walls, wood
 from ulvent.machines.bed import Bed, Done
 
 _STEP = 0.1
@@ -66,8 +66,7 @@ def _walls(one: Done) -> Iterator[tuple[Sequence[Sequence[float]], float]]:
     """What a pointed cutter has left of the surface, strip by strip."""
     if one.cutter is None or not one.cutter.angle:
         return
-    slope = math.tan(math.radians(one.cutter.angle / 2.0))
-    found = strips(np.array(one.points), 2.0 * slope * np.array(one.depths))
+    found = walls(np.array(one.points), np.array(one.depths), one.cutter.angle)
     yield from zip(found.corners.tolist(), found.light.tolist(), strict=True)
 
 

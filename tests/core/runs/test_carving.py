@@ -18,7 +18,7 @@ from ulvent.core.base.arrays import Floats
 from ulvent.core.base.errors import PieceError
 from ulvent.core.runs import Run, Track, run_choices
 from ulvent.core.runs.carving import Carved, clearings, grooves, stretches
-from ulvent.core.runs.relief import strips
+from ulvent.core.runs.relief import walls
 from ulvent.core.shapes import Region
 from ulvent.formats.run_out import RUN_FORMATS
 from ulvent.machines import BeamMachine, Bed
@@ -102,7 +102,7 @@ class Grooves(unittest.TestCase):
         (one,) = grooves(Region.disc(np.array([3.0, 4.0]), 2.0), 90.0, 5.0)
         np.testing.assert_allclose(one.points, [[3.0, 4.0]] * 2, atol=0.01)
         self.assertAlmostEqual(float(one.depths.max()), 1.0, delta=0.005)
-        hole = strips(one.points, 2.0 * one.depths)
+        hole = walls(one.points, one.depths, 90.0)
         self.assertAlmostEqual(
             shapely.union_all(shapely.polygons(hole.corners)).area, math.pi, delta=0.05
         )

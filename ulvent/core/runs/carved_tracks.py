@@ -43,7 +43,8 @@ def carved_tracks(
     bit = carving.bit or tool.bit
     closed = [line for line in outlines if line.closed]
     areas = Region.of_rings([line.points for line in closed]).parts
-    if tool.areas == "grooved":
+    grooved = tool.areas == "grooved"
+    if grooved:
         most = bit / 2.0 / math.tan(math.radians(carving.angle / 2.0))
         deepest = min(deepest or most, most)
         ways = [grooves(area, carving.angle, deepest) for area in areas]
@@ -59,7 +60,6 @@ def carved_tracks(
         for one in some
     ]
     start = np.zeros(2)
-    grooved = tool.areas == "grooved"
     order = ordered(lines, start) if grooved else _from_the_middle(lines, ways, start)
     tracks: list[Track] = []
     rounds = levels(deepest, recipe.step)

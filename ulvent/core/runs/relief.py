@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import numpy as np
@@ -32,12 +33,15 @@ class Strips(NamedTuple):
     light: Floats
 
 
-def strips(points: Points, widths: Lengths) -> Strips:
+def walls(points: Points, depths: Lengths, angle: float) -> Strips:
     """The walls that slope down to a way (k, 2) from both sides.
 
-    widths
-        (k,) from edge to edge at each point, mm
+    depths
+        (k,) at each point, mm
+    angle
+        between the sides of the cutter, degrees
     """
+    widths = 2.0 * depths * math.tan(math.radians(angle / 2.0))
     if np.hypot(*np.diff(points, axis=0).T).sum() < widths.max() / 2.0:
         return _hole(points[int(np.argmax(widths))], float(widths.max()) / 2.0)
     kept = np.append(True, np.hypot(*np.diff(points, axis=0).T) > JOINT)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -29,7 +28,7 @@ from ulvent.core.runs.on_the_drawing import with_places
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.pass_lines import Placing, lines_of, pass_lines, placing_of
 from ulvent.core.runs.raster_rows import filling_lines, refuse_many
-from ulvent.core.runs.relief import Strips, strips
+from ulvent.core.runs.relief import Strips, walls
 from ulvent.core.runs.timing import USUAL, Motion, seconds_along, straight_seconds
 from ulvent.core.runs.tracks import Track
 from ulvent.core.runs.usual import plain_sheet, usual_sheet
@@ -113,8 +112,8 @@ class PassRun:
         if self.tool.areas != "grooved":
             return None
         depths = track.depths if track.depths is not None else np.array([track.depth])
-        widths = 2.0 * depths * math.tan(math.radians(self.recipe.carving.angle / 2.0))
-        return strips(track.points, np.broadcast_to(widths, len(track.points)))
+        depths = np.broadcast_to(depths, len(track.points))
+        return walls(track.points, depths, self.recipe.carving.angle)
 
     @cached_property
     def bounds(self) -> Bounds | None:
