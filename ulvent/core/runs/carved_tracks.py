@@ -14,7 +14,7 @@ from ulvent.core.base.tools import TOOLS
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.run_sheet import RunPass
 from ulvent.core.runs.carving import Carved, clearings, grooves, stretches, with_level
-from ulvent.core.runs.line_starts import stretch
+from ulvent.core.runs.line_starts import seen_backward, stretch
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.order import Followed, ordered
 from ulvent.core.runs.tracks import Track
@@ -84,11 +84,10 @@ def _at_level(
         if TOOLS[recipe.tool].areas == "grooved" and not last:
             return []
         ring, station = carved.points, one.station
-        chords = np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T)
-        length = float(chords.sum())
+        length = Polyline(ring, True).walk().length
         # Floors run with what stays on their right: a cutter that turns clockwise climbs.
         if recipe.milling == "conventional":
-            ring, station = ring[::-1], length - float(chords[-1]) - station
+            ring, station = ring[::-1], seen_backward(ring) - station
         return [Track(stretch(ring, station, length), one.index, level)]
     points, depths = carved.points, carved.depths
     if one.backward:

@@ -40,3 +40,10 @@ def stretch(ring: Points, station: float, length: float) -> Points:
     between = (along > station + JOINT) & (along < station + length - JOINT)
     ends = walk.at(np.array([station, station + length]))
     return np.concatenate([ends[:1], np.tile(ring, (2, 1))[between], ends[1:]])
+
+
+def seen_backward(ring: Points) -> float:
+    """mm from which the station of a place is taken away where a closed line is reversed: its
+    first point is then the last one."""
+    chords = np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T)
+    return float(chords[:-1].sum())

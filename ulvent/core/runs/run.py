@@ -15,7 +15,6 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.outputs import OUTPUTS
 from ulvent.core.base.tools import TOOLS, Tool
 from ulvent.core.layout import Layout
-from ulvent.core.outlines import Polyline
 from ulvent.core.prepare import Group
 from ulvent.core.prepare.kerfs import works_on
 from ulvent.core.recipe import ToolSheet
@@ -23,6 +22,7 @@ from ulvent.core.recipe.run_sheet import RunPass, RunSheet, Tabs
 from ulvent.core.runs.carved_tracks import carved_tracks
 from ulvent.core.runs.few_moves import once_each
 from ulvent.core.runs.leads import Leads
+from ulvent.core.runs.line_starts import seen_backward
 from ulvent.core.runs.nesting import Line
 from ulvent.core.runs.on_the_drawing import with_places
 from ulvent.core.runs.order import Followed, ordered
@@ -320,7 +320,7 @@ def _followed(
     # A cutter turns clockwise: it climbs where what stays is on its right.
     if recipe.tool == "router" and left == (recipe.milling == "climb"):
         ring, left = ring[::-1], not left
-        turned = Polyline(line.points, True).walk().length - _last_chord(line.points)
+        turned = seen_backward(line.points)
         station, stand = turned - station, tuple(turned - one for one in stand)
     if between is not None:
         stretches = between_tabs(ring, station, between, stand)
@@ -333,11 +333,6 @@ def _followed(
 
 def _length(way: Floats) -> float:
     return float(np.linalg.norm(np.diff(way, axis=0), axis=1).sum())
-
-
-def _last_chord(ring: Points) -> float:
-    """mm from the last point of a ring to its first, where the reversed one begins."""
-    return float(np.hypot(*(ring[0] - ring[-1])))
 
 
 def _filled(
