@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import unittest
 
 import numpy as np
@@ -22,7 +23,9 @@ from tests.areas import (
 from ulvent.core.outlines import Outline
 from ulvent.core.proof.where import from_edge
 from ulvent.core.shapes import Region, arc_of, flat_contours, refitted
+from ulvent.core.shapes.near_pairs import near_pairs
 from ulvent.core.shapes.region import ring_area
+from ulvent.core.shapes.scattered import wholly
 from ulvent.shipped_faces import shipped_face
 
 TOLERANCE = 0.01
@@ -111,6 +114,48 @@ class Points(unittest.TestCase):
         np.testing.assert_allclose(from_edge(points, shape), away, atol=0.002)
 
 
+class Many(unittest.TestCase):
+    @settings(max_examples=30)
+    @given(st.integers(0, 10_000), st.floats(0.0, 3.0))
+    def test_no_two_letters_that_shapely_finds_near_are_told_apart(
+        self, seed: int, reach: float
+    ) -> None:
+        random = np.random.default_rng(seed)
+        regions = [_turned_letter(random) for _ in range(30)]
+        pairs = {(int(one), int(two)) for one, two in near_pairs([r.rings for r in regions], reach)}
+        polygons = [polygons_of(region) for region in regions]
+        near = {
+            (one, two)
+            for one, two in itertools.combinations(range(30), 2)
+            if polygons[one].distance(polygons[two]) <= reach
+        }
+        self.assertLessEqual(near, pairs)
+        self.assertLess(len(pairs), 30 * 29 / 2)
+
+    @settings(max_examples=20)
+    @given(st.integers(0, 10_000))
+    def test_boxes_are_inside_or_outside_where_shapely_says_so(self, seed: int) -> None:
+        random = np.random.default_rng(seed)
+        letters = [_turned_letter(random, 40.0) for _ in range(3)]
+        shape = Region.joined([*letters, Region.disc(np.zeros(2), 15.0)])
+        lows = random.uniform(-45.0, 45.0, (400, 2))
+        boxes = np.concatenate([lows, lows + random.uniform(0.05, 4.0, (400, 2))], axis=1)
+        inside, outside = wholly(boxes, shape)
+        polygons, theirs = shapely.box(*boxes.T), polygons_of(shape)
+        self.assertTrue(shapely.covered_by(polygons[inside], theirs).all())
+        self.assertTrue(shapely.disjoint(polygons[outside], theirs).all())
+        left_open = boxes[~inside & ~outside]
+        self.assertTrue(inside.any() and outside.any() and len(left_open))
+
+
+def _turned_letter(random: np.random.Generator, size: float = 6.0) -> Region:
+    face = shipped_face("lato-bold")
+    (letter,) = word(face, "AOLIQ8"[random.integers(6)], size)
+    angle, (x, y) = random.uniform(0.0, 2.0 * np.pi), random.uniform(-20.0, 20.0, 2)
+    cos, sin = np.cos(angle), np.sin(angle)
+    return Region.of(letter, np.array([[cos, -sin, x], [sin, cos, y]]))
+
+
 class FewNodes(unittest.TestCase):
     def test_refitted_letters_stay_within_the_tolerance_with_at_most_1_3_times_the_nodes(
         self,
@@ -186,7 +231,7 @@ class FewNodes(unittest.TestCase):
                 st.floats(-20, 20), st.floats(-20, 20), st.floats(0.5, 12), st.integers(3, 9),
                 st.booleans(), st.floats(0.0, 0.45),
             ),
-            min_size=1, max_size=5,
+            min_size=1, max_size=14,
         ),
         st.sampled_from([0.0, 0.4, -0.3, 2.0]),
     )  # fmt: skip

@@ -41,6 +41,11 @@ def bridged(ink: Region, bridges: tuple[Bridge, ...]) -> Region:
     return ink.minus(Region.joined(bridge.region() for bridge in bridges))
 
 
+def _bridges(text: str, **more: str) -> tuple[Bridge, ...]:
+    layout = board(text, {"bridges": {"width": 1}}, height=6, **more)
+    return prepared(layout).layer_of("words").bridges
+
+
 class OnePiece(unittest.TestCase):
     def test_every_letter_leaves_one_sheet_by_shapelys_count(self) -> None:
         for name in ROMAN:
@@ -79,6 +84,12 @@ class OnePiece(unittest.TestCase):
         self.assertGreater(len(fall_of(ink, 1.4, sheet_round(ink, 6.0)).islands), 0)
         for bridge in found:
             self.assertAlmostEqual(bridge.region().area, 1.5 * bridge.length, places=6)
+
+    def test_what_a_bridge_holds_is_not_tied_again_however_the_letter_stands(self) -> None:
+        """A bridge is a neck just as wide as what holds."""
+        for text in ("DODQRAB", "QUILLMERE ORCHARD AND OLD PEARS"):
+            bridges = _bridges(text, guide="ring")
+            self.assertEqual(len(bridges), sum(len(_bridges(letter)) for letter in text))
 
     def test_what_several_letters_enclose_is_tied_too(self) -> None:
         ring = Region.disc(np.zeros(2), 40.0).minus(Region.disc(np.zeros(2), 34.0))

@@ -63,8 +63,13 @@ class Layer:
 
     @cached_property
     def area(self) -> Region:
-        """All cutouts together, with edges that are off by less than the proof tells apart."""
-        return Region.joined(cutout.area.simplified(_SEEN) for cutout in self.cutouts)
+        """All cutouts together, as they are seen."""
+        return Region.joined(self.seen)
+
+    @cached_property
+    def seen(self) -> tuple[Region, ...]:
+        """Each cutout with edges that are off by less than the proof tells apart."""
+        return tuple(cutout.area.simplified(_SEEN) for cutout in self.cutouts)
 
     @cached_property
     def outlines(self) -> tuple[Outline, ...]:

@@ -15,6 +15,7 @@ from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import named_letters
 from ulvent.core.setting import Setting
 from ulvent.core.shapes import Region, area_within, flat_contours, with_laps
+from ulvent.core.shapes.scattered import wholly
 
 _MOST_PLACES = 40
 
@@ -59,15 +60,17 @@ def letters_outside(line: Setting, shape: Region) -> list[int]:
     if not line.clusters or shape.is_empty:
         return []
     corners = _corners(line)
+    boxes = np.concatenate([corners.min(axis=1), corners.max(axis=1)], axis=1)
+    _, outside = wholly(boxes, shape)
+    out = outside & line.drawn
     within = shape.contains(corners.reshape(-1, 2)).reshape(-1, 4).all(axis=1)
-    doubtful = np.flatnonzero(~within & line.drawn)
-    if not len(doubtful):
-        return []
-    # A box that is outside with a corner may have its ink inside.
-    inked = [_ink(line, int(index)) for index in doubtful]
-    owners = np.repeat(np.arange(len(inked)), [len(points) for points in inked])
-    out = np.unique(owners[~shape.contains(np.concatenate(inked))])
-    return [int(index) for index in doubtful[out]]
+    doubtful = np.flatnonzero(~within & ~outside & line.drawn)
+    if len(doubtful):
+        # A box that is outside with a corner may have its ink inside.
+        inked = [_ink(line, int(index)) for index in doubtful]
+        owners = np.repeat(doubtful, [len(points) for points in inked])
+        out[owners[~shape.contains(np.concatenate(inked))]] = True
+    return [int(index) for index in np.flatnonzero(out)]
 
 
 def _corners(line: Setting) -> Points:

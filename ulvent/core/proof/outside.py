@@ -13,7 +13,7 @@ from ulvent.core.proof.check import Check, Subject
 from ulvent.core.proof.finding import Finding
 from ulvent.core.proof.where import farthest_from, xy
 from ulvent.core.shapes import Region
-from ulvent.core.shapes.scattered import corners_beyond
+from ulvent.core.shapes.scattered import corners_beyond, wholly
 
 _STEP, _LEAST = 0.1, 8
 """Places on an edge, mm apart, and at least so many, that are held against a shape."""
@@ -23,7 +23,7 @@ def outside(check: Check, subject: Subject, shape: Region, name: str) -> list[Fi
     """What `check` finds of all that is cut outside of a shape."""
     if shape.is_empty:
         return []
-    points = _beyond([part for layer in subject.ready.layers for part in layer.area.parts], shape)
+    points = _beyond([area for layer in subject.ready.layers for area in layer.seen], shape)
     if not len(points):
         return []
     farthest, far = farthest_from(points, shape)
@@ -42,12 +42,12 @@ def _beyond(areas: Sequence[Region], shape: Region) -> Points:
     """(n, 2) corners of areas outside of a shape, and places on edges that only cross it."""
     larger = shape.offset(JOINT)
     beyond, owners = corners_beyond(areas, larger)
+    found = [beyond]
     # With all its corners inside an area can only leave a shape where that has a corner in it.
-    inside = np.bincount(owners, minlength=len(areas)) == 0
-    edge, found = np.concatenate(shape.rings), [beyond]
-    for area in (areas[index] for index in np.flatnonzero(inside).tolist()):
-        x0, y0, x1, y1 = area.bounds
-        if ((edge > (x0, y0)) & (edge < (x1, y1))).all(axis=1).any():
-            out = [Polyline(ring, True) for ring in area.minus(larger).rings]
-            found.append(even_places(out, _STEP, _LEAST).points)
+    inside = np.flatnonzero(np.bincount(owners, minlength=len(areas)) == 0)
+    boxes = np.array([areas[index].bounds for index in inside.tolist()]).reshape(-1, 4)
+    clear, _ = wholly(boxes, shape)
+    for area in (areas[index] for index in inside[~clear].tolist()):
+        out = [Polyline(ring, True) for ring in area.minus(larger).rings]
+        found.append(even_places(out, _STEP, _LEAST).points)
     return np.concatenate(found)

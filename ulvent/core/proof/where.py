@@ -31,9 +31,7 @@ AREA_ROUNDING = 1e-6
 
 def from_edge(points: Points, shape: Region) -> Floats:
     """(n,) distances of points to the edge of a shape, mm."""
-    rings = shape.rings
-    begins = np.concatenate(rings)
-    ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings])
+    begins, ends = shape.edges
     if len(points) * len(begins) <= _FEW_PAIRS:
         return _from_segments(points[:, None], begins, ends)
     # Of many only those beside the nearest places of the edge are looked at.

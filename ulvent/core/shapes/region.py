@@ -19,6 +19,7 @@ from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SM
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes.flat import flat_contours, outline_of
+from ulvent.core.shapes.near_pairs import near_pairs
 
 Corners = Literal["round", "mitred", "bevelled"]
 
@@ -137,9 +138,16 @@ class Region:
         every = list(regions)
         if len(every) < 2:
             return every[0] if every else cls()
-        sections = [region._section for region in every]
         knots = tuple(ends for region in every for ends in region._knots)
-        return cls(_Section.batch_boolean(sections, manifold3d.OpType.Add), knots)
+        if len(every) < _MANY:
+            return cls(_united(every), knots)
+        # Of many, most have nothing in common with any other, and stay as they are.
+        groups = _near_one_another([region.rings for region in every])
+        made = (
+            every[group[0]] if len(group) == 1 else cls(_united([every[one] for one in group]))
+            for group in groups
+        )
+        return cls(tuple(ring for region in made for ring in region.rings), knots)
 
     def minus(self, other: Region) -> Region:
         """What is here and not there."""
@@ -187,6 +195,14 @@ class Region:
         return tuple(np.asarray(ring) for ring in self._made_from.to_polygons())
 
     @cached_property
+    def edges(self) -> tuple[Points, Points]:
+        """(n, 2) where edges begin and where they end, of all rings; an empty region has none."""
+        if self.is_empty:
+            return np.empty((0, 2)), np.empty((0, 2))
+        begins = np.concatenate(self.rings)
+        return begins, np.concatenate([np.roll(ring, -1, axis=0) for ring in self.rings])
+
+    @cached_property
     def parts(self) -> tuple[Region, ...]:
         """What hangs together, each with its holes, from the left and from below."""
         parts = [Region(rings, self._knots) for rings in _hanging_together(self.rings)]
@@ -200,9 +216,8 @@ class Region:
     @cached_property
     def perimeter(self) -> float:
         """Of all rings, mm."""
-        return float(
-            sum(np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T).sum() for ring in self.rings)
-        )
+        begins, ends = self.edges
+        return float(np.hypot(*(ends - begins).T).sum())
 
     @property
     def is_empty(self) -> bool:
@@ -214,10 +229,8 @@ class Region:
         if self.is_empty:
             return (0.0, 0.0, 0.0, 0.0)
         # The section's own box is in single precision.
-        (x0, y0), (x1, y1) = (
-            np.min([ring.min(axis=0) for ring in self.rings], axis=0),
-            np.max([ring.max(axis=0) for ring in self.rings], axis=0),
-        )
+        points = self.rings[0] if len(self.rings) == 1 else np.concatenate(self.rings)
+        (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
         return (float(x0), float(y0), float(x1), float(y1))
 
     def filled(self) -> Region:
@@ -274,8 +287,7 @@ class Region:
     def some_point(self) -> tuple[float, float]:
         """A point inside: the middle of the widest stretch on a few level lines."""
         _, low, _, high = self.bounds
-        begins = np.concatenate(self.rings)
-        ends = np.concatenate([np.roll(ring, -1, axis=0) for ring in self.rings])
+        begins, ends = self.edges
         widest, found = -1.0, (float(begins[0, 0]), float(begins[0, 1]))
         for share in _LEVELS:
             y = low + share * (high - low)
@@ -287,6 +299,33 @@ class Region:
                 at = int(np.argmax(widths))
                 widest, found = float(widths[at]), (float(xs[2 * at] + xs[2 * at + 1]) / 2.0, y)
         return found
+
+
+_MANY = 8
+
+
+def _united(regions: Sequence[Region]) -> manifold3d.CrossSection:
+    sections = [region._section for region in regions]
+    return _Section.batch_boolean(sections, manifold3d.OpType.Add)
+
+
+def _near_one_another(shapes: Sequence[Sequence[Points]]) -> list[list[int]]:
+    """Groups of shapes, by their index, that have nothing in common with another group."""
+    first_of = list(range(len(shapes)))
+
+    def first(index: int) -> int:
+        while first_of[index] != index:
+            first_of[index] = first_of[first_of[index]]
+            index = first_of[index]
+        return index
+
+    for one, two in near_pairs(shapes).tolist():
+        low, high = sorted((first(one), first(two)))
+        first_of[high] = low
+    groups: dict[int, list[int]] = {}
+    for index in range(len(shapes)):
+        groups.setdefault(first(index), []).append(index)
+    return list(groups.values())
 
 
 _LEVELS = (0.5, 0.3, 0.7, 0.1, 0.9)

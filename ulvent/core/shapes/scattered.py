@@ -6,8 +6,10 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Bounds, Integers, Points
+from ulvent.core.base.arrays import Booleans, Bounds, Floats, Integers, Points
 from ulvent.core.shapes.region import Region
+
+_PAIRS_AT_ONCE = 1_000_000
 
 
 class Scattered:
@@ -30,13 +32,35 @@ class Scattered:
 
 def corners_beyond(regions: Sequence[Region], shape: Region) -> tuple[Points, Integers]:
     """(n, 2) corners of regions that are outside of a shape, and which region each is of."""
-    corners = [np.concatenate(region.rings or _NO_RINGS) for region in regions]
+    corners = [np.concatenate(region.rings) for region in regions if region.rings]
     if not corners:
         return np.empty((0, 2)), np.empty(0, dtype=int)
     points = np.concatenate(corners)
-    owners = np.repeat(np.arange(len(regions)), [len(some) for some in corners])
-    beyond = ~shape.contains(points)
-    return points[beyond], owners[beyond]
+    counts = np.array([len(some) for some in corners])
+    starts = np.cumsum(counts) - counts
+    boxes = np.concatenate(
+        [np.minimum.reduceat(points, starts), np.maximum.reduceat(points, starts)], axis=1
+    )
+    inside, outside = wholly(boxes, shape)
+    filled = np.array([index for index, region in enumerate(regions) if region.rings])
+    beyond = np.repeat(outside, counts)
+    doubtful = np.repeat(~inside & ~outside, counts)
+    beyond[doubtful] = ~shape.contains(points[doubtful])
+    return points[beyond], np.repeat(filled, counts)[beyond]
+
+
+def wholly(boxes: Floats, shape: Region) -> tuple[Booleans, Booleans]:
+    """(n,) which boxes (n, 4), as `Region.bounds`, are inside of a shape with all that is in them,
+    and which are outside; those that an edge may come into are neither."""
+    begins, ends = shape.edges
+    lows, highs = np.minimum(begins, ends), np.maximum(begins, ends)
+    clear = np.empty(len(boxes), dtype=bool)
+    for some in np.array_split(np.arange(len(boxes)), 1 + len(boxes) * len(lows) // _PAIRS_AT_ONCE):
+        x0, y0, x1, y1 = boxes[some].T[..., None]
+        over = (lows[:, 0] <= x1) & (highs[:, 0] >= x0) & (lows[:, 1] <= y1) & (highs[:, 1] >= y0)
+        clear[some] = ~over.any(axis=1)
+    inside = shape.contains(boxes[:, :2])
+    return clear & inside, clear & ~inside
 
 
 def reaching_out(regions: Sequence[Region], shape: Region) -> Booleans:
@@ -44,6 +68,3 @@ def reaching_out(regions: Sequence[Region], shape: Region) -> Booleans:
     _, owners = corners_beyond(regions, shape)
     out: Booleans = np.bincount(owners, minlength=len(regions)) > 0
     return out
-
-
-_NO_RINGS = (np.empty((0, 2)),)

@@ -198,9 +198,10 @@ def fall_of(ink: Region, width: float, sheet: Region) -> Fall:
     # An edge goes nowhere by so much that a bridge, which overshoots, would notice.
     ink = ink.simplified(_SIMPLER)
     left, letters = sheet.minus(ink), Scattered(ink.parts)
+    half = _half_of_neck(width)
     # The same as shrinking what is left, letter by letter.
-    shrunk = sheet.offset(-width / 2.0)
-    cores = shrunk.minus(ink.offset(width / 2.0, off=_SIMPLER)).parts
+    shrunk = sheet.offset(-half)
+    cores = shrunk.minus(ink.offset(half, off=_SIMPLER)).parts
     at_edge = reaching_out(cores, shrunk.offset(-_EDGE))
     held = [core for core, out in zip(cores, at_edge, strict=True) if out]
     if not held and cores:
@@ -220,9 +221,15 @@ def fall_of(ink: Region, width: float, sheet: Region) -> Fall:
     return Fall(Region.joined(holding).minus(Region.joined(loose)), loose)
 
 
+def _half_of_neck(width: float) -> float:
+    """Half of the least width that holds: a bridge that stands already holds, though simpler
+    edges may take a little from it."""
+    return max(width / 2.0 - 2.0 * _SIMPLER, width / 4.0)
+
+
 def _grown_again(core: Region, width: float, sheet: Region, letters: Scattered) -> Region:
     """What was shrunk by half a width as it was, without ink."""
-    grown = core.offset(width / 2.0 + 2.0 * _SIMPLER, off=_SIMPLER).meet(sheet)
+    grown = core.offset(_half_of_neck(width) + 2.0 * _SIMPLER, off=_SIMPLER).meet(sheet)
     return grown.minus(letters.near(grown.bounds))
 
 

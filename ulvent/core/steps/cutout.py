@@ -12,6 +12,7 @@ from ulvent.core.base.arrays import Floats
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region, flat_contours
+from ulvent.core.shapes.near_pairs import near_pairs
 
 
 @dataclass(frozen=True, eq=False)
@@ -79,16 +80,10 @@ def merged(cutouts: list[Cutout], belong: Callable[[Region], bool]) -> list[Cuto
         return cutouts[index].area.offset(JOINT)
 
     seams: list[tuple[int, int, Region]] = []
-    boxes = np.array([cutout.area.bounds for cutout in cutouts]).reshape(-1, 4)
-    boxes += np.array([-1.0, -1.0, 1.0, 1.0]) * 2.0 * JOINT
-    for one in range(len(cutouts)):
-        x0, y0, x1, y1 = boxes[one]
-        later = boxes[one + 1 :]
-        near = (later[:, 0] <= x1) & (later[:, 2] >= x0) & (later[:, 1] <= y1) & (later[:, 3] >= y0)
-        for two in (np.flatnonzero(near) + one + 1).tolist():
-            common = larger(one).meet(larger(two))
-            if not common.is_empty and belong(common):
-                seams.append((one, two, common))
+    for one, two in near_pairs([cutout.area.rings for cutout in cutouts], 2.0 * JOINT).tolist():
+        common = larger(one).meet(larger(two))
+        if not common.is_empty and belong(common):
+            seams.append((one, two, common))
     if not seams:
         return cutouts
     ones, twos = np.array([seam[:2] for seam in seams]).T

@@ -30,8 +30,8 @@ class InkEdges:
         self._first, self._farthest, self._enough = min(first, farthest), farthest, enough
         self._cell = max(self._first / _CELLS_OF_FIRST, ink.perimeter / _MOST_PIECES, JOINT)
         rings = ink.rings
-        begins = np.concatenate(rings)
-        ways = np.concatenate([np.roll(ring, -1, axis=0) for ring in rings]) - begins
+        begins, ends = ink.edges
+        ways = ends - begins
         pieces = np.maximum(np.ceil(np.hypot(*ways.T) / self._cell), 1.0).astype(int)
         owners, steps = counted_up(pieces)
         shares = steps / pieces[owners]

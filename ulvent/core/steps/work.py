@@ -83,11 +83,13 @@ class Work:
     notes: list[str] = field(default_factory=list)
     inverse: bool = False
     letters: tuple[Cutout, ...] = field(init=False)
-    ink: Region = field(init=False)
 
     def __post_init__(self) -> None:
         self.letters = tuple(self.cutouts)
-        self.ink = Region.joined(cutout.area for cutout in self.cutouts)
+
+    @cached_property
+    def ink(self) -> Region:
+        return Region.joined(cutout.area for cutout in self.letters)
 
     def closed(self, shape: str | None, field: str) -> Region:
         """The area of a shape that a field of the recipe names."""

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-import numpy as np
-
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.prepare import Layer
@@ -19,6 +17,7 @@ from ulvent.core.proof.where import (
     on_one_sheet,
     prepare_remedy,
 )
+from ulvent.core.shapes.near_pairs import near_pairs
 from ulvent.core.steps.cutout import Cutout
 from ulvent.core.steps.join_step import Join
 
@@ -84,16 +83,8 @@ def _overlapping(
 
 
 def _near_pairs(cutouts: tuple[Cutout, ...]) -> Iterable[tuple[Cutout, Cutout]]:
-    """Pairs whose boxes meet."""
-    boxes = np.array([cutout.area.bounds for cutout in cutouts]).reshape(-1, 4)
-    order = np.argsort(boxes[:, 0], kind="stable")
-    for rank, one in enumerate(order.tolist()):
-        later = order[rank + 1 :]
-        reach = np.searchsorted(boxes[later, 0], boxes[one, 2], side="right")
-        later = later[:reach]
-        near = (boxes[later, 1] <= boxes[one, 3]) & (boxes[later, 3] >= boxes[one, 1])
-        for two in later[near].tolist():
-            yield (cutouts[one], cutouts[two]) if one < two else (cutouts[two], cutouts[one])
+    for one, two in near_pairs([cutout.area.rings for cutout in cutouts]).tolist():
+        yield cutouts[one], cutouts[two]
 
 
 CHECK = Check(
