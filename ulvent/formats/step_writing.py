@@ -102,6 +102,8 @@ def _body(work: Workpiece, recipe: Solid, body: Body) -> dict[str, Any]:
     blank = work.piece.blank
     if recipe.shrinkage:
         raise wrong_field("solid.shrinkage", "is for castings, as meshes; STEP has the part itself")
+    if recipe.body is not None:
+        raise wrong_field("solid.body", "is made of triangles: take STL or 3MF")
     edge = {"edge": recipe.edge, "edge_size": recipe.edge_size}
     if isinstance(blank, SideBlank):
         high = (blank.top or blank.diameter) / 2

@@ -14,6 +14,7 @@ from ulvent.core.base.fields import (
     WrongRecipeError,
     refuse_twice,
 )
+from ulvent.core.recipe.read_body import ReadBody
 
 Relief = Literal["raised", "sunk", "grooved", "through", "none"]
 Edge = Literal["square", "rounded", "bevelled"]
@@ -77,6 +78,8 @@ class Rim(Model):
 class Solid(Model):
     """What a piece becomes as a part.
 
+    body
+        one that was read from a file, instead of what the blank would become
     thickness
         of a plate, mm
     bore
@@ -99,6 +102,7 @@ class Solid(Model):
         how it is made; the diameter of a milling cutter, mm; per cent that a casting shrinks by
     """
 
+    body: ReadBody | None = None
     thickness: ToolSize = 3.0
     bore: ToolSizeOrNone = 0.0
     edge: Edge = "square"

@@ -46,6 +46,25 @@ def near_pairs(shapes: Sequence[Sequence[Points]], reach: float = 0.0) -> Intege
     return pairs[np.lexsort(pairs.T[::-1])]
 
 
+def near_one_another(shapes: Sequence[Sequence[Points]]) -> list[list[int]]:
+    """Groups of shapes, by their index, that have nothing in common with another group."""
+    first_of = list(range(len(shapes)))
+
+    def first(index: int) -> int:
+        while first_of[index] != index:
+            first_of[index] = first_of[first_of[index]]
+            index = first_of[index]
+        return index
+
+    for one, two in near_pairs(shapes).tolist():
+        low, high = sorted((first(one), first(two)))
+        first_of[high] = low
+    groups: dict[int, list[int]] = {}
+    for index in range(len(shapes)):
+        groups.setdefault(first(index), []).append(index)
+    return list(groups.values())
+
+
 def _slabs(shapes: Sequence[Sequence[Points]], reach: float) -> tuple[Floats, Floats]:
     """(n, directions) from where to where each shape goes, half of the reach larger."""
     counts = [sum(map(len, rings)) for rings in shapes]

@@ -14,12 +14,13 @@ from typing import Literal
 import manifold3d
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Bounds, Floats, Integers, Matrices, Points, counted_up
+from ulvent.core.base.arrays import Booleans, Bounds, Floats, Matrices, Points
 from ulvent.core.base.tolerances import DENSE, JOINT, LONG_CHORD, SHARP_TURN, SMOOTH_TURN
 from ulvent.core.curves import Curve
 from ulvent.core.outlines import Outline
 from ulvent.core.shapes.flat import flat_contours, outline_of
-from ulvent.core.shapes.near_pairs import near_pairs
+from ulvent.core.shapes.near_pairs import near_one_another
+from ulvent.core.shapes.strips import Strips, to_the_right
 
 Corners = Literal["round", "mitred", "bevelled"]
 
@@ -142,7 +143,7 @@ class Region:
         if len(every) < _MANY:
             return cls(_united(every), knots)
         # Of many, most have nothing in common with any other, and stay as they are.
-        groups = _near_one_another([region.rings for region in every])
+        groups = near_one_another([region.rings for region in every])
         made = (
             every[group[0]] if len(group) == 1 else cls(_united([every[one] for one in group]))
             for group in groups
@@ -273,15 +274,15 @@ class Region:
         """Whether points are inside one of the rings."""
         ring = self.rings[index]
         if len(points) * len(ring) <= _FEW_PAIRS:
-            crossed = _to_the_right(points[:, None], ring, np.roll(ring, -1, axis=0))
+            crossed = to_the_right(points[:, None], ring, np.roll(ring, -1, axis=0))
             inside: Booleans = crossed.sum(axis=1) % 2 == 1
             return inside
         if index not in self._strips:
-            self._strips[index] = _Strips(ring)
+            self._strips[index] = Strips(ring)
         return self._strips[index].inside(points)
 
     @cached_property
-    def _strips(self) -> dict[int, _Strips]:
+    def _strips(self) -> dict[int, Strips]:
         return {}
 
     def some_point(self) -> tuple[float, float]:
@@ -309,80 +310,8 @@ def _united(regions: Sequence[Region]) -> manifold3d.CrossSection:
     return _Section.batch_boolean(sections, manifold3d.OpType.Add)
 
 
-def _near_one_another(shapes: Sequence[Sequence[Points]]) -> list[list[int]]:
-    """Groups of shapes, by their index, that have nothing in common with another group."""
-    first_of = list(range(len(shapes)))
-
-    def first(index: int) -> int:
-        while first_of[index] != index:
-            first_of[index] = first_of[first_of[index]]
-            index = first_of[index]
-        return index
-
-    for one, two in near_pairs(shapes).tolist():
-        low, high = sorted((first(one), first(two)))
-        first_of[high] = low
-    groups: dict[int, list[int]] = {}
-    for index in range(len(shapes)):
-        groups.setdefault(first(index), []).append(index)
-    return list(groups.values())
-
-
 _LEVELS = (0.5, 0.3, 0.7, 0.1, 0.9)
-_PAIRS_AT_ONCE = 1_000_000
 _FEW_PAIRS = 50_000
-_MOST_STRIPS = 4096
-
-
-def _to_the_right(points: Points, begins: Points, ends: Points) -> Booleans:
-    """Whether edges cross the level of points to the right of them."""
-    x, y = points[..., 0], points[..., 1]
-    spans = (begins[..., 1] <= y) != (ends[..., 1] <= y)
-    rise = ends[..., 1] - begins[..., 1]
-    cross = begins[..., 0] + (y - begins[..., 1]) * (ends - begins)[..., 0] / np.where(
-        rise == 0.0, 1.0, rise
-    )
-    crossed: Booleans = spans & (x < cross)
-    return crossed
-
-
-class _Strips:
-    """The edges of a ring sorted into level strips: a point is held against those of its own."""
-
-    def __init__(self, ring: Points) -> None:
-        self._begins, self._ends = ring, np.roll(ring, -1, axis=0)
-        lows = np.minimum(self._begins, self._ends)[:, 1]
-        highs = np.maximum(self._begins, self._ends)[:, 1]
-        self._count = min(1 + len(ring) // 8, _MOST_STRIPS)
-        self._bottom = float(lows.min())
-        self._scale = self._count / max(float(highs.max()) - self._bottom, JOINT)
-        first, last = self._strip_of(lows), self._strip_of(highs)
-        edges, places = counted_up(last - first + 1)
-        strips = first[edges] + places
-        order = np.argsort(strips, kind="stable")
-        self._edges = edges[order]
-        self._starts = np.searchsorted(strips[order], np.arange(self._count + 1))
-
-    def _strip_of(self, levels: Floats) -> Integers:
-        strip: Integers = np.clip(
-            ((levels - self._bottom) * self._scale).astype(int), 0, self._count - 1
-        )
-        return strip
-
-    def inside(self, points: Points) -> Booleans:
-        """Whether points (n, 2) are inside, by the edges that cross their level to the right."""
-        mine = self._strip_of(points[:, 1])
-        counts = self._starts[mine + 1] - self._starts[mine]
-        inside = np.zeros(len(points), dtype=bool)
-        chunks = 1 + int(counts.sum()) // _PAIRS_AT_ONCE
-        for some in np.array_split(np.arange(len(points)), chunks):
-            owners, places = counted_up(counts[some])
-            rows = some[owners]
-            edge = self._edges[self._starts[mine[rows]] + places]
-            crossed = _to_the_right(points[rows], self._begins[edge], self._ends[edge])
-            hits = np.bincount(rows[crossed], minlength=len(points))
-            inside[some] = hits[some] % 2 == 1
-        return inside
 
 
 def _hanging_together(rings: Sequence[Floats]) -> list[tuple[Floats, ...]]:

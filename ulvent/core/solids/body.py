@@ -14,11 +14,13 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.guides.blanks import AnyBlank
 from ulvent.core.guides.round_blanks import BandBlank, SideBlank, SignetBlank
 from ulvent.core.guides.rounds import RoundSide
+from ulvent.core.recipe.read_body import ReadBody
 from ulvent.core.recipe.solid import Solid
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.region import Corners
 from ulvent.core.solids.prisms import prism, profile, walled
 from ulvent.core.solids.surface import FlatFace, RoundFace, Surface
+from ulvent.core.solids.triangles import read_solid
 
 _LEAST_SIDES, _MOST_SIDES = 48, 2000
 _CROWNS = 24
@@ -32,9 +34,14 @@ class Body:
     """A body without its lettering.
 
     kind
-        `plate`, `side`, `band` or `signet`
+        `plate`, `side`, `band`, `signet` or `read`
     depth
-        how deep one may go into it before one comes out again, mm
+        how deep one may go into it before one comes out again, mm; of one that was read, where
+        that is most
+    sag
+        how far its facets lie within its round face at most, mm
+    back
+        (3, 4) to where the part belongs; none where it is made in its place
     """
 
     kind: str
@@ -44,6 +51,8 @@ class Body:
     _round: RoundSide | None = None
     _base: Millimetres = 0.0
     _between: Millimetres = 0.0
+    sag: Millimetres = 0.0
+    back: Floats | None = None
 
     def face_at(self, y: Millimetres, level: Millimetres) -> Surface:
         """The face that lies at a height of the flat drawing.
@@ -78,8 +87,10 @@ def body_of(blank: AnyBlank | None, area: Region, solid: Solid) -> Body:
     Raises
     ------
     PieceError
-        Where there is no blank, or it leaves nothing.
+        Where there is no blank, or it leaves nothing; where a body that was read has another.
     """
+    if solid.body is not None:
+        return _read(solid.body, blank)
     if isinstance(blank, SideBlank):
         return _turned(blank, solid)
     if isinstance(blank, BandBlank):
@@ -93,6 +104,16 @@ def body_of(blank: AnyBlank | None, area: Region, solid: Solid) -> Body:
     if blank is None or area.is_empty:
         raise wrong_field("blank", "there is none: a part needs a body")
     return _plate(area.simplified(solid.tolerance / 4.0), solid)
+
+
+def _read(body: ReadBody, blank: AnyBlank | None) -> Body:
+    if blank != body.face:
+        raise wrong_field("blank", f"is not the face of {body.name}: take the face anew")
+    made = read_solid(body).transform(body.matrix)
+    if isinstance(blank, SideBlank):
+        return Body("read", made, body.depth, _round=blank.round_side, _base=blank.height / 2.0,
+                    sag=body.sag, back=body.back)  # fmt: skip
+    return Body("read", made, body.depth, FlatFace(0.0), sag=body.sag, back=body.back)
 
 
 def _plate(area: Region, solid: Solid) -> Body:

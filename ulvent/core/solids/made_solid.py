@@ -32,6 +32,8 @@ _ROOT = 0.05
 _FEWER = "fewer letters, or a coarser tolerance, would do"
 _SPECK = 1e-3
 """Cubic mm of a part that is a crumb of the computation."""
+_ASTRAY = 0.01
+"""The share of a letter's foot outside of its body that counts."""
 _TOLD_APART = 2e-4
 """mm: single precision, and six digits, tell no less apart on a part of some hundred mm."""
 
@@ -77,6 +79,8 @@ class MadeSolid:
         letters that are not as they are when laid flat
     letters
         what stands out of it, or is sunk
+    astray
+        of these, what does not stand on the body with all of it, or comes out of it again
     """
 
     recipe: Solid
@@ -84,6 +88,7 @@ class MadeSolid:
     reference: str
     stretched: tuple[StretchedLetter, ...]
     letters: tuple[StandingLetter, ...]
+    astray: tuple[StandingLetter, ...] = ()
 
     @cached_property
     def volume(self) -> float:
@@ -142,6 +147,7 @@ class _Making:
         raised: list[manifold3d.Manifold] = []
         sunk: list[manifold3d.Manifold] = []
         filled: list[manifold3d.Manifold] = []
+        astray: list[StandingLetter] = []
         letters = list(self._letters())
         for letter in letters:
             face, relief = self._face(letter), letter.relief
@@ -152,6 +158,8 @@ class _Making:
                 if self._recipe.apart and relief.relief == "sunk" and not relief.draft:
                     filled.append(self._on(face, prism(letter.area, -relief.by, 0.0)))
             self._stretch(letter, face)
+            if self._strays(letter, face):
+                astray.append(letter)
         body = sound(self._body.solid, "solid")
         if sunk:
             body = body - joined(sunk)
@@ -161,7 +169,17 @@ class _Making:
             self._body.reference,
             tuple(self._stretched),
             tuple(letters),
+            tuple(astray),
         )
+
+    def _strays(self, letter: StandingLetter, face: Surface) -> bool:
+        """Whether a letter leaves a body that was read: those that are made end with the blank."""
+        if self._recipe.body is None or letter.relief.relief == "through":
+            return False
+        within = self._body.sag + 2.0 * self._off
+        deep = within + (letter.relief.by if letter.relief.relief == "sunk" else _ROOT)
+        foot = self._on(face, prism(letter.area, -deep, -within))
+        return bool((foot - self._body.solid).volume() > _ASTRAY * foot.volume())
 
     def _meshes(
         self,
@@ -186,6 +204,8 @@ class _Making:
             yield self._mesh(part, name, BODY_COLOUR)
 
     def _mesh(self, solid: manifold3d.Manifold, name: str, colour: str) -> Mesh:
+        if self._body.back is not None:
+            solid = solid.transform(self._body.back)
         if self._grown != 1.0:
             solid = solid.scale((self._grown,) * 3)
         # Edges shorter than files tell apart would make triangles of no area there.
@@ -230,7 +250,7 @@ class _Making:
     def _raised(self, letter: StandingLetter, face: Surface) -> manifold3d.Manifold:
         relief = letter.relief
         walls = profile(relief.by, relief.draft, relief.edge, relief.edge_size, self._off)
-        root = min(_ROOT + 2.0 * self._off, self._body.depth / 2.0)
+        root = min(_ROOT + self._body.sag + 2.0 * self._off, self._body.depth / 2.0)
         return self._on(face, walled(letter.area, -root, walls, self._off))
 
     def _cut(self, letter: StandingLetter, face: Surface) -> manifold3d.Manifold:
