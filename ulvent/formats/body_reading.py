@@ -51,7 +51,7 @@ def read_body(data: bytes, kind: BodyKind, unit: FileUnit = "file") -> Triangles
     except Exception as error:  # its readers raise whatever they meet
         raise BodyFileError(f"this is no file of the kind .{kind}") from error
     if not sum(len(mesh.faces) for mesh in meshes):
-        raise BodyFileError("there are no triangles in the file")
+        raise BodyFileError("there are no triangles in the file, or it is cut short")
     if sum(len(mesh.faces) for mesh in meshes) > MOST_READ:
         raise BodyFileError(f"the file has more than {MOST_READ:,} triangles")
     scale = _scale(meshes, unit)

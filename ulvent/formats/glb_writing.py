@@ -7,12 +7,13 @@ from __future__ import annotations
 
 import json
 import struct
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
 
 from ulvent.core.base.arrays import Floats
-from ulvent.core.solids import MadeSolid, Mesh
+from ulvent.core.solids import Mesh
 
 _MM = 0.001
 _JSON, _BIN = 0x4E4F534A, 0x004E4942
@@ -20,7 +21,7 @@ _FLOAT, _UNSIGNED = 5126, 5125
 _ARRAY, _ELEMENTS = 34962, 34963
 
 
-def glb(solid: MadeSolid) -> bytes:
+def glb(meshes: Sequence[Mesh]) -> bytes:
     """A GLB file, a mesh and a material for each part."""
     packed = _Packed()
     materials = [
@@ -31,16 +32,16 @@ def glb(solid: MadeSolid) -> bytes:
                 "roughnessFactor": 0.7,
             }
         }
-        for mesh in solid.meshes
+        for mesh in meshes
     ]
-    meshes = [packed.mesh(mesh, number) for number, mesh in enumerate(solid.meshes)]
-    names = [mesh.name for mesh in solid.meshes]
+    written = [packed.mesh(mesh, number) for number, mesh in enumerate(meshes)]
+    names = [mesh.name for mesh in meshes]
     document = {
         "asset": {"version": "2.0", "generator": "Ulvent"},
         "scene": 0,
-        "scenes": [{"nodes": list(range(len(meshes)))}],
+        "scenes": [{"nodes": list(range(len(written)))}],
         "nodes": [{"mesh": index, "name": name} for index, name in enumerate(names)],
-        "meshes": meshes,
+        "meshes": written,
         "materials": materials,
         "accessors": packed.accessors,
         "bufferViews": packed.views,

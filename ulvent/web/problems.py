@@ -22,6 +22,7 @@ from ulvent.core.base.errors import (
 )
 from ulvent.core.base.figures import FigureError
 from ulvent.crew import GivenUpError, StoppedError, WorkerDiedError
+from ulvent.formats.body_reading import BodyFileError
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.sending import NotAllowedError, NotNowError
 from ulvent.store.added_faces import NoSuchFaceError
@@ -73,6 +74,7 @@ _STATUS: dict[type[UlventError], HTTPStatus] = {
     NoSuchFaceError: HTTPStatus.NOT_FOUND,
     NoSuchGuideError: HTTPStatus.NOT_FOUND,
     NoSuchPieceError: HTTPStatus.NOT_FOUND,
+    BodyFileError: HTTPStatus.UNPROCESSABLE_ENTITY,
     OutlineFileError: HTTPStatus.UNPROCESSABLE_ENTITY,
     NothingToStepToError: HTTPStatus.CONFLICT,
     StaleRevisionError: HTTPStatus.CONFLICT,

@@ -79,7 +79,9 @@ class SolidScene(BaseModel):
     own
         whether the piece says what it becomes
     kind
-        plate, side, band or signet
+        plate, side, band, signet or read
+    read
+        the file that the body was read from; its triangles are left out of `recipe`
     size
         along x, y and z, mm
     volume, area, weight
@@ -89,6 +91,7 @@ class SolidScene(BaseModel):
     own: bool
     kind: str
     blank: str
+    read: str
     recipe: Solid
     size: tuple[float, float, float]
     volume: float
@@ -148,7 +151,8 @@ def _mesh(bench: Bench, request: SolidRequest, coarse: bool) -> bytes:
     asked = (work.piece.solid or Solid()).tolerance
     seen = max(math.hypot(x1 - x0, y1 - y0) / SEEN / asked, 1.0)
     coarser = seen * COARSE if coarse else seen
-    return glb(work.solid if coarser == 1.0 else solid_of(work.layout, work.ready, coarser))
+    part = work.solid if coarser == 1.0 else solid_of(work.layout, work.ready, coarser)
+    return glb(part.meshes)
 
 
 def _picture(bench: Bench, request: SolidRequest, side: Side) -> bytes:
@@ -163,9 +167,10 @@ def _scene(bench: Bench, request: SolidRequest) -> SolidScene:
     assert blank is not None
     return SolidScene(
         own=piece.solid is not None,
-        kind=blank.kind if isinstance(blank, RoundBlank) else "plate",
+        kind=_kind(piece),
         blank=BLANKS[blank.kind].words(blank),
-        recipe=made.recipe,
+        read=made.recipe.body.name if made.recipe.body else "",
+        recipe=made.recipe.model_copy(update={"body": None}),
         size=(high[0] - low[0], high[1] - low[1], high[2] - low[2]),
         volume=made.volume / 1000.0,
         area=made.area / 100.0,
@@ -178,6 +183,12 @@ def _scene(bench: Bench, request: SolidRequest) -> SolidScene:
         stretched=_stretched(made),
         materials=[ShownMaterial(name=name, title=one.title) for name, one in MATERIALS.items()],
     )
+
+
+def _kind(piece: Piece) -> str:
+    if piece.solid is not None and piece.solid.body is not None:
+        return "read"
+    return piece.blank.kind if isinstance(piece.blank, RoundBlank) else "plate"
 
 
 def _ring(blank: AnyBlank) -> ShownRingSizes | None:

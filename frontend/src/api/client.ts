@@ -52,6 +52,7 @@ export type BatchSummary = Schemas['BatchSummary'];
 export type NamesScene = Schemas['NamesScene'];
 export type MadeName = Schemas['MadeName'];
 export type SolidScene = Schemas['SolidScene'];
+export type ShownBody = Schemas['ShownBody'];
 export type Solid = SolidScene['recipe'];
 export type LetteringRelief = SolidScene['letterings'][number]['relief'];
 export type SewnLettering = StitchScene['letterings'][number]['wish'];

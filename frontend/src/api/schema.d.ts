@@ -1296,6 +1296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/solid/body/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Body
+         * @description What a file holds as a body. The request is the file as it is.
+         */
+        post: operations["body_api_solid_body__kind__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/stitches": {
         parameters: {
             query?: never;
@@ -6187,6 +6207,42 @@ export interface components {
             letters?: number[] | null;
         };
         /**
+         * ReadBody
+         * @description A closed surface of triangles from a file; the part comes out where it lay there.
+         *
+         *     name
+         *         the file's
+         *     face
+         *         the face laid flat: the piece's blank, as long as the body is its own
+         *     mesh
+         *         its triangles, as `packed` writes them
+         *     frame
+         *         a turn and a move, three rows of four: from the file to where the face is laid out. A flat
+         *         face comes to lie at z = 0, the body below it; the axis of a round one on z, its lower
+         *         edge at 0
+         *     depth
+         *         how deep the body is beneath the face, where it is most, mm
+         *     sag
+         *         how far its facets lie within a round face, mm
+         */
+        ReadBody: {
+            /** Name */
+            name: string;
+            /** Face */
+            face: components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"] | components["schemas"]["SideBlank"] | components["schemas"]["BandBlank"] | components["schemas"]["SignetBlank"];
+            /** Mesh */
+            mesh: string;
+            /** Frame */
+            frame: number[];
+            /** Depth */
+            depth: number;
+            /**
+             * Sag
+             * @default 0
+             */
+            sag: number;
+        };
+        /**
          * RectangleBlank
          * @description A rectangle, its corners rounded by `radius`.
          */
@@ -7582,6 +7638,37 @@ export interface components {
             turns: number[];
         };
         /**
+         * ShownBody
+         * @description A body that was read; nothing is kept.
+         *
+         *     size
+         *         along x, y and z of the file, mm
+         *     mesh
+         *         as the piece holds it
+         *     glb
+         *         to be shown: base64 of a GLB file, its triangles in order
+         *     face_of
+         *         which of the faces each triangle is in; −1: none
+         */
+        ShownBody: {
+            /** Size */
+            size: [
+                number,
+                number,
+                number
+            ];
+            /** Triangles */
+            triangles: number;
+            /** Mesh */
+            mesh: string;
+            /** Glb */
+            glb: string;
+            /** Face Of */
+            face_of: number[];
+            /** Faces */
+            faces: components["schemas"]["ShownFace"][];
+        };
+        /**
          * ShownChoice
          * @description A run sheet by one choice.
          */
@@ -7631,6 +7718,22 @@ export interface components {
             path: string;
             /** Data */
             data: string;
+        };
+        /**
+         * ShownFace
+         * @description A face that lettering can stand on; what of it goes into the piece, and in words.
+         */
+        ShownFace: {
+            /** Said */
+            said: string;
+            /** Blank */
+            blank: components["schemas"]["DiscBlank"] | components["schemas"]["RingBlank"] | components["schemas"]["RectangleBlank"] | components["schemas"]["BannerBlank"] | components["schemas"]["TagBlank"] | components["schemas"]["OutlineBlank"] | components["schemas"]["SideBlank"] | components["schemas"]["BandBlank"] | components["schemas"]["SignetBlank"];
+            /** Frame */
+            frame: number[];
+            /** Depth */
+            depth: number;
+            /** Sag */
+            sag: number;
         };
         /**
          * ShownFile
@@ -8047,6 +8150,8 @@ export interface components {
          * Solid
          * @description What a piece becomes as a part.
          *
+         *     body
+         *         one that was read from a file, instead of what the blank would become
          *     thickness
          *         of a plate, mm
          *     bore
@@ -8069,6 +8174,7 @@ export interface components {
          *         how it is made; the diameter of a milling cutter, mm; per cent that a casting shrinks by
          */
         Solid: {
+            body?: components["schemas"]["ReadBody"] | null;
             /**
              * Thickness
              * @default 3
@@ -8162,7 +8268,9 @@ export interface components {
          *     own
          *         whether the piece says what it becomes
          *     kind
-         *         plate, side, band or signet
+         *         plate, side, band, signet or read
+         *     read
+         *         the file that the body was read from; its triangles are left out of `recipe`
          *     size
          *         along x, y and z, mm
          *     volume, area, weight
@@ -8175,6 +8283,8 @@ export interface components {
             kind: string;
             /** Blank */
             blank: string;
+            /** Read */
+            read: string;
             recipe: components["schemas"]["Solid"];
             /** Size */
             size: [
@@ -12746,6 +12856,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    body_api_solid_body__kind__post: {
+        parameters: {
+            query?: {
+                unit?: "file" | "mm" | "inch";
+            };
+            header?: never;
+            path: {
+                kind: "stl" | "3mf";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownBody"];
+                };
             };
             /** @description Unprocessable Entity */
             422: {

@@ -42,7 +42,8 @@
   const inputs = $derived(catalogue().blanks.find((one) => one.name === editor.piece.blank?.kind)?.inputs ?? []);
 
   function change(changed: Partial<Solid>): void {
-    if (recipe) onchange({ ...recipe, ...changed });
+    // The triangles of a body that was read are the piece's, and are not sent to and fro.
+    if (recipe) onchange({ ...recipe, body: editor.piece.solid?.body ?? null, ...changed });
   }
 
   function relief(changed: Partial<LetteringRelief>): void {
@@ -95,7 +96,7 @@
   {:else if scene && recipe && all}
     <h2 class="particulars">The body</h2>
     <div class="fields particulars">
-      {#if editor.piece.blank}
+      {#if editor.piece.blank && scene.kind !== 'read'}
         <Inputs {inputs} values={editor.piece.blank} onset={blank} />
       {/if}
       {#if scene.kind === 'plate'}

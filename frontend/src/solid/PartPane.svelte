@@ -4,6 +4,7 @@
   import { api, asDocument, type Piece } from '../api/client';
   import Choice from '../parts/Choice.svelte';
   import { figure } from '../words/words';
+  import type { FoundBody } from './foundBody.svelte';
   import type { Measured, PartDrawing, Side } from './part';
 
   interface Props {
@@ -11,11 +12,13 @@
     data: ArrayBuffer | undefined;
     busy: boolean;
     measuring: boolean;
+    /** A body that was read, shown instead, of which a face is picked. */
+    body: FoundBody | undefined;
     /** Hands out what keys do. */
     drawing: PartDrawing | undefined;
   }
 
-  let { piece, data, busy, measuring = $bindable(), drawing = $bindable() }: Props = $props();
+  let { piece, data, busy, measuring = $bindable(), body, drawing = $bindable() }: Props = $props();
 
   const SIDES: { value: Side; label: string }[] = [
     { value: 'slant', label: 'aslant' },
@@ -42,6 +45,7 @@
   let lacking = $state(false);
   let picture = $state('');
   let shown = false;
+  let lastBody: FoundBody | undefined;
   let pressedAt: readonly [number, number] = [0, 0];
 
   onMount(async () => {
@@ -66,7 +70,15 @@
     const again = untrack(() => shown);
     shown = true;
     const now = drawing;
-    void now.show(data, again).then(() => untrack(() => now.cut(cut === 'none' ? undefined : cut, share)));
+    const seen = body;
+    void now.show(data, again && seen === lastBody).then(() => {
+      if (seen) now.paint(seen.faceOf, untrack(() => seen.chosen));
+      untrack(() => now.cut(cut === 'none' ? undefined : cut, share));
+    });
+    lastBody = seen;
+  });
+  $effect(() => {
+    if (body) drawing?.paint(body.faceOf, body.chosen);
   });
   $effect(() => drawing?.cut(cut === 'none' ? undefined : cut, share));
   $effect(() => {
@@ -84,8 +96,10 @@
   });
 
   function released(event: PointerEvent): void {
-    if (!measuring || Math.hypot(event.clientX - pressedAt[0], event.clientY - pressedAt[1]) > CLICK_PX) return;
-    drawing?.click((2 * event.offsetX) / width - 1, 1 - (2 * event.offsetY) / height);
+    if (Math.hypot(event.clientX - pressedAt[0], event.clientY - pressedAt[1]) > CLICK_PX) return;
+    const at = [(2 * event.offsetX) / width - 1, 1 - (2 * event.offsetY) / height] as const;
+    if (measuring) drawing?.click(...at);
+    else body?.pick(drawing?.triangleAt(...at));
   }
 
   const rounded = (mm: number) => figure(Number(mm.toFixed(2)));
@@ -116,6 +130,7 @@
       {#if measured}{rounded(measured.length)} mm · x {rounded(measured.along[0])}, y {rounded(measured.along[1])}, z {rounded(measured.along[2])}{:else}Click two places of the part.{/if}
     </p>
   {/if}
+  {#if body && !measuring && !lacking}<p class="measured">Click the face to letter on.</p>{/if}
   {#if busy}<p class="busy" role="status">making the part…</p>{/if}
 </div>
 

@@ -3,6 +3,8 @@
   import { catalogue } from '../api/catalogue';
   import type { SolidScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import BodyFile from './BodyFile.svelte';
+  import type { FoundBody } from './foundBody.svelte';
   import ListPane from '../shell/ListPane.svelte';
   import { take } from '../shell/taking';
   import { figure, sentence } from '../words/words';
@@ -13,9 +15,11 @@
     busy: boolean;
     /** The lettering whose relief is seen in the particulars; empty: the body's. */
     chosen: string;
+    /** A body that was read, of which no face is taken yet. */
+    body: FoundBody | undefined;
   }
 
-  let { editor, scene, busy, chosen = $bindable() }: Props = $props();
+  let { editor, scene, busy, chosen = $bindable(), body = $bindable() }: Props = $props();
 
   const RELIEFS = { raised: 'raised by', sunk: 'sunk by', grooved: 'grooved by', through: 'cut through', none: 'left out' };
   const STRETCHED = 12;
@@ -38,6 +42,7 @@
 
 <ListPane label="The part">
   <h2>Part</h2>
+  <BodyFile {editor} {scene} bind:body />
   {#if scene}
     <p class="soft" aria-live="polite">{scene.blank}</p>
     <dl>

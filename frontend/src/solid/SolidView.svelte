@@ -7,6 +7,7 @@
   import Panes from '../shell/Panes.svelte';
   import { keptHeight } from '../strip/height';
   import Strip from '../strip/Strip.svelte';
+  import { FoundBody } from './foundBody.svelte';
   import HowSolid from './HowSolid.svelte';
   import { Mesh } from './mesh.svelte';
   import type { PartDrawing } from './part';
@@ -28,6 +29,7 @@
   let measuring = $state(false);
   let drawing = $state.raw<PartDrawing>();
   let stripHeight = $state(keptHeight());
+  let body = $state.raw<FoundBody>();
   const scene = $derived(asked.scene);
 
   $effect(() => {
@@ -44,7 +46,7 @@
   }
 
   const keys: Keys = {
-    Escape: () => (measuring ? (measuring = false) : (chosen = '')),
+    Escape: () => (measuring ? (measuring = false) : body ? (body = undefined) : (chosen = '')),
     ArrowLeft: () => drawing?.turn(-1, 0),
     ArrowRight: () => drawing?.turn(1, 0),
     ArrowUp: () => drawing?.turn(0, 1),
@@ -74,9 +76,9 @@
   onsaid={() => (editor.saying = '')}
 >
   {#snippet left()}
-    <SolidList {editor} {scene} busy={asked.busy} bind:chosen />
+    <SolidList {editor} {scene} busy={asked.busy} bind:chosen bind:body />
   {/snippet}
-  <PartPane piece={editor.piece} data={mesh.data} busy={mesh.busy} bind:measuring bind:drawing />
+  <PartPane piece={editor.piece} data={body?.data ?? mesh.data} busy={mesh.busy} {body} bind:measuring bind:drawing />
   <div class="strip" style:height={`${stripHeight}px`}><Strip {editor} bind:tall={stripHeight} /></div>
   {#snippet right()}
     <HowSolid {editor} {scene} {chosen} onchange={change} />

@@ -25,6 +25,13 @@ const FIELD = 30;
 const MM = 1000;
 const STEP = Math.PI / 24;
 
+/** Whether two boxes are about as large, and in one place: then a part is seen as it was before. */
+function alike(one: THREE.Box3, other: THREE.Box3): boolean {
+  const [first, second] = [one, other].map((box) => box.getSize(new THREE.Vector3()).length());
+  const apart = one.getCenter(new THREE.Vector3()).distanceTo(other.getCenter(new THREE.Vector3()));
+  return Math.max(first!, second!) < 1.4 * Math.min(first!, second!) && apart < 0.5 * second!;
+}
+
 export class PartDrawing {
   readonly #renderer: THREE.WebGLRenderer;
   readonly #scene = new THREE.Scene();
@@ -77,8 +84,9 @@ export class PartDrawing {
     this.#part.rotation.set(Math.PI / 2, 0, 0);
     this.#part.scale.setScalar(MM);
     this.#part.updateMatrixWorld(true);
+    const before = this.#box;
     this.#box = new THREE.Box3().setFromObject(this.#part);
-    if (!keepView) this.look('slant');
+    if (!keepView || !alike(before, this.#box)) this.look('slant');
     this.draw();
   }
 
@@ -129,11 +137,40 @@ export class PartDrawing {
     this.draw();
   }
 
-  /** A place that was clicked, −1 to 1 across and up: every second one ends a measure. */
-  click(x: number, y: number): void {
+  /** Faces in shades of their own, by the face that each triangle is in (−1: none); one stands out. */
+  paint(faceOf: readonly number[], chosen: number): void {
+    const mesh = this.#part.children[0] as THREE.Mesh | undefined;
+    if (!mesh) return;
+    const shades = new Float32Array(faceOf.length * 9);
+    const shade = new THREE.Color();
+    faceOf.forEach((face, triangle) => {
+      if (face < 0) shade.set(0x8c8778);
+      else if (face === chosen) shade.set(0x11605b);
+      else shade.set(0xd9d3c3).offsetHSL(0, 0, face % 2 ? -0.05 : 0.04);
+      for (let corner = 0; corner < 3; corner++) shade.toArray(shades, triangle * 9 + corner * 3);
+    });
+    mesh.geometry.setAttribute('color', new THREE.BufferAttribute(shades, 3));
+    const material = mesh.material as THREE.MeshStandardMaterial;
+    material.vertexColors = true;
+    material.color.set(0xffffff);
+    material.needsUpdate = true;
+    this.draw();
+  }
+
+  /** The triangle that is seen at a place, −1 to 1 across and up. */
+  triangleAt(x: number, y: number): number | undefined {
+    return this.#hit(x, y)?.faceIndex ?? undefined;
+  }
+
+  #hit(x: number, y: number): THREE.Intersection | undefined {
     const ray = new THREE.Raycaster();
     ray.setFromCamera(new THREE.Vector2(x, y), this.#camera);
-    const hit = ray.intersectObjects(this.#part.children).find(({ point }) => !this.#cutAway(point));
+    return ray.intersectObjects(this.#part.children).find(({ point }) => !this.#cutAway(point));
+  }
+
+  /** A place that was clicked, −1 to 1 across and up: every second one ends a measure. */
+  click(x: number, y: number): void {
+    const hit = this.#hit(x, y);
     if (!hit) return;
     if (!this.#first) {
       this.forgetMeasure();

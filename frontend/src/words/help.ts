@@ -169,6 +169,7 @@ const HELP: Record<string, string> = {
   'Upper edges of letters': 'Square, rounded or bevelled at their tops.',
   'Made of': 'What it weighs follows from it.',
   'Chords off by': 'How far the mesh may be off curves: finer takes more triangles.',
+  'Its unit': 'STL files say no unit, and are taken for mm; 3MF files have one.',
   'Larger for shrinking': 'A casting shrinks: the part is made larger by so much.',
   // --------------------------------------------------------------------------- names
   'Rows, typed or pasted from a sheet': 'A row a line; cells apart by tabs, commas or semicolons.',

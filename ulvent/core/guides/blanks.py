@@ -28,6 +28,7 @@ from ulvent.core.base.figures import shown
 from ulvent.core.base.inputs import Figure, Input
 from ulvent.core.base.remembered import remembered
 from ulvent.core.curves import BezierPath, Chain, CircularArc, Curve, LineSegment
+from ulvent.core.curves.bounds import curve_bounds
 from ulvent.core.guides.kind import DrawnFigure, beside
 from ulvent.core.guides.round_blanks import (
     BandBlank,
@@ -269,6 +270,12 @@ _BAND = (
     Figure("thickness", "Thickness"),
 )
 
+
+def _free_words(blank: OutlineBlank) -> str:
+    x0, y0, x1, y1 = curve_bounds(_free(blank)[0])
+    return f"outline, {x1 - x0:.1f} × {y1 - y0:.1f} mm"
+
+
 BLANKS = {
     kind.name: kind
     for kind in (
@@ -364,7 +371,7 @@ BLANKS = {
             ),
             round_figures,
         ),
-        BlankKind(OutlineBlank, _free, "an outline from a file", lambda _: "free outline"),
+        BlankKind(OutlineBlank, _free, "an outline from a file", _free_words),
     )
 }
 """All kinds by their names, in the order in which they are offered."""

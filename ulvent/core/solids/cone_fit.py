@@ -16,6 +16,7 @@ _FAR_OFF = 0.2
 """What is so far off the first guess, of its radius, is no cone."""
 _LARGEST = 1e5
 _STEEPEST = math.tan(math.radians(80.0))
+_SAME_ANGLE = 1e-3
 _LEVEL = math.tan(math.radians(0.03))
 """A cone that leans less is a cylinder."""
 
@@ -65,7 +66,8 @@ class Cone:
     def reach_round(self, points: Floats) -> tuple[float, float]:
         """The middle of what points go round of it, radians, and how far they go, degrees."""
         x, y, _ = self._local(points).T
-        angles = np.unique(np.round(np.arctan2(y, x), 6))
+        angles = np.sort(np.arctan2(y, x))
+        angles = angles[np.diff(angles, prepend=-np.inf) > _SAME_ANGLE]
         gaps = np.diff(angles, append=angles[0] + 2.0 * math.pi)
         widest = int(np.argmax(gaps))
         others = np.delete(gaps, widest)

@@ -19,7 +19,7 @@ _ROUND = 1e-3
 _LEAST_SIDES = 12
 _LONG = 0.15
 """A side that is so much of the edge says how a face is turned."""
-_DECIMALS = 3
+_DECIMALS = 2
 _LONGEST = 150_000
 
 

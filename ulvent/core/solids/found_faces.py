@@ -27,6 +27,8 @@ _SMOOTH = math.cos(math.radians(46.0))
 """Edges that turn less belong to one surface: a cylinder of eight sides is the coarsest."""
 _FACET = math.cos(math.radians(26.0))
 """How far facets are turned from the surface that they stand for, at most."""
+_CHAINED, _ALIKE = math.cos(math.radians(25.0)), 2.5
+"""Faces that turn less from one to the next, with areas whose ratio is less."""
 _SEEN_TURN = math.cos(math.radians(50.0))
 """How far the surface is followed, by its turn, before a cone is fitted to it."""
 _LEAST_TURN = 40.0
@@ -36,9 +38,11 @@ _LEAST_SHARE, _LEAST_AREA = 0.004, 1.0
 _MOST_MISSES, _MOST_FACES = 24, 24
 _OFF, _OFF_SHARE = 0.004, 2e-4
 """How far a corner may be from the surface it stands for: mm, and of its radius."""
-_DEPTHS = 12
+_DEPTHS = 6
+_PLACES = np.concatenate([np.full((3, 3), 0.1) + 0.7 * np.eye(3), np.full((1, 3), 1.0 / 3.0)])
+"""In how many triangles of a face, and where in each, it is looked how deep the body is."""
 _TO_AXIS = 0.98
-_DECIMALS = 3
+_DECIMALS = 2
 
 
 @dataclass(frozen=True, eq=False)
@@ -71,8 +75,24 @@ class FoundFace:
 
 def found_faces(body: Triangles) -> list[FoundFace]:
     """The faces of a body that lettering can stand on, the largest first."""
-    faces = sorted(_Looking(body).faces(), key=lambda face: -face.area)
+    faces = _no_chains(body, sorted(_Looking(body).faces(), key=lambda face: -face.area))
     return faces[:_MOST_FACES]
+
+
+def _no_chains(body: Triangles, faces: list[FoundFace]) -> list[FoundFace]:
+    """Without round faces that go on in two others nearly straight and about as large: those are
+    facets of what bends both ways, a ball or a bent pipe."""
+    owners = np.full(len(body), -1)
+    for index, face in enumerate(faces):
+        if face.kind != "flat":
+            owners[face.triangles] = index
+    one, two = owners[body.links[body.link_cosines > _CHAINED]].T
+    beside = np.unique(np.sort(np.stack([one, two], axis=1), axis=1), axis=0)
+    beside = beside[(beside[:, 0] != beside[:, 1]) & (beside[:, 0] >= 0)]
+    areas = np.array([face.area for face in faces])
+    ratio = areas[beside].max(axis=1) / areas[beside].min(axis=1)
+    counts = np.bincount(beside[ratio < _ALIKE].ravel(), minlength=len(faces))
+    return [face for face, count in zip(faces, counts, strict=True) if count < 2]
 
 
 class _Looking:
@@ -159,7 +179,7 @@ class _Looking:
             longest = np.zeros(int(self._planes.max()) + 1)
             one, two = self._planes[self._body.links].T
             lengths = self._body.link_lengths
-            turned = one != two
+            turned = (one != two) & self._smooth
             for side in (one, two):
                 np.maximum.at(longest, side[turned], lengths[turned])
             links &= ~turned | (lengths >= 0.7 * np.maximum(longest[one], longest[two]))
@@ -212,8 +232,9 @@ class _Looking:
         order = np.argsort(-self._body.areas[which], kind="stable")
         some = order[np.unique(np.linspace(0, len(order) - 1, _DEPTHS).astype(int))]
         return [
-            self._body.depth(self._body.middles[which[index]], inward[index])
+            self._body.depth(share @ self._body.corners[which[index]], inward[index])
             for index in some.tolist()
+            for share in _PLACES
         ]
 
 

@@ -9,7 +9,7 @@ from ulvent.formats.format import SolidFormat
 def _write(work: Workpiece) -> bytes:
     from ulvent.formats.glb_writing import glb
 
-    return glb(work.solid)
+    return glb(work.solid.meshes)
 
 
 FORMAT = SolidFormat("glb", "GLB, to be shown", "model/gltf-binary", 40, _write)
