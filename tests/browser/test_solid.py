@@ -131,6 +131,91 @@ class Bands(SolidTest):
         expect(self.part(page)).to_be_visible()
 
 
+class FromAFile(SolidTest):
+    def read(self, page: Page, name: str, data: bytes) -> None:
+        given = {"name": name, "mimeType": "model/stl", "buffer": data}
+        page.get_by_label("File of a body").set_input_files(given)  # type: ignore[arg-type]
+
+    def test_a_part_from_a_file_is_lettered_on_where_it_lies(self) -> None:
+        """A cup of 44 mm by 25 that lies on its side, away from the origin."""
+        cup = trimesh.creation.annulus(19, 22, 25, sections=128)
+        cup.apply_transform(trimesh.transformations.rotation_matrix(math.pi / 2, (0, 1, 0)))
+        cup.apply_translation((100.0, 20.0, 5.0))
+        page, piece = self.solid_of("Supper napkin ring")
+        before = self.stored(piece)
+        self.read(page, "cup.stl", cup.export(file_type="stl"))
+        faces = page.get_by_label("Faces of the body")
+        side = faces.get_by_role("button", name="side of a cylinder ⌀ 44 mm, 25 high")
+        expect(side).to_have_attribute("aria-pressed", "true")
+        # What is clicked on the drawing is what the list has chosen.
+        faces.get_by_role("button", name="flat, ring ⌀ 44 / 38 mm").first.click()
+        page.keyboard.press("2")
+        canvas = page.locator("canvas")
+        self.eventually(lambda: self.picked(canvas, side))
+        faces.get_by_role("button", name="Letter on this face").click()
+        self.eventually(lambda: self.stored(piece)["blank"]["kind"] == "side")
+        expect(page.get_by_text("Lettered on cup.stl.")).to_be_visible()
+        self.eventually(lambda: self.size(page)[1] > 45.0)
+        with page.expect_download() as stl:
+            page.get_by_role("button", name="STL, binary").click()
+        made = trimesh.load(io.BytesIO(stl.value.path().read_bytes()), file_type="stl")
+        self.assertTrue(made.is_watertight)
+        self.assertEqual(len(made.split()), 1)
+        # Its letters stand 0.9 mm out of a side whose axis lies along x.
+        self.assertAlmostEqual(made.extents[0], 25.0, places=2)
+        np.testing.assert_allclose(made.bounds.mean(axis=0), (100.0, 20.0, 5.0), atol=0.5)
+        off = np.hypot(made.vertices[:, 1] - 20.0, made.vertices[:, 2] - 5.0)
+        self.assertAlmostEqual(off.max(), 22.9, delta=0.03)
+        self.assertAlmostEqual(off.min(), 19.0, delta=0.03)
+        page.keyboard.press("Control+z")
+        self.eventually(lambda: self.stored(piece) == before)
+
+    def picked(self, canvas: Locator, face: Locator) -> bool:
+        box = canvas.bounding_box()
+        assert box is not None
+        canvas.click(position={"x": box["width"] / 2.0, "y": box["height"] / 2.0})
+        return face.get_attribute("aria-pressed") == "true"
+
+    def test_what_is_no_body_is_refused_in_words_and_nothing_is_lost(self) -> None:
+        page, piece = self.solid_of("Supper napkin ring")
+        before = self.stored(piece)
+        hole = trimesh.creation.box((20, 30, 4))
+        hole.update_faces(np.arange(1, len(hole.faces)))
+        for name, data, why in (
+            ("cup.txt", b"none", "A body is read from .stl or .3mf"),
+            ("cup.3mf", b"none", "no file of the kind .3mf"),
+            ("hole.stl", hole.export(file_type="stl"), "3 edges have a hole beside them"),
+        ):
+            self.read(page, name, data)
+            expect(page.get_by_role("alert").filter(has_text=why)).to_be_visible()
+        self.assertEqual(self.stored(piece), before)
+        expect(self.part(page)).to_be_visible()
+
+
+class WithoutWebGL(SolidTest):
+    def test_pictures_from_five_sides_take_its_place(self) -> None:
+        page = self.page()
+        page.add_init_script(
+            """const own = HTMLCanvasElement.prototype.getContext;
+            HTMLCanvasElement.prototype.getContext = function (kind, ...more) {
+              return kind.startsWith('webgl') ? null : own.call(this, kind, ...more);
+            };"""
+        )
+        piece = self.copied("Stick ferrule")
+        self.open(f"/pieces/{piece}/solid", page)
+        expect(page.get_by_text("WebGL is off")).to_be_visible()
+        seen = page.get_by_role("img", name="The part seen aslant")
+        expect(seen).to_be_visible()
+        self.eventually(lambda: seen.evaluate("one => one.naturalWidth > 300"))
+        first = seen.get_attribute("src")
+        page.get_by_role("radio", name="top", exact=True).check(force=True)
+        from_above = page.get_by_role("img", name="The part seen top")
+        self.eventually(lambda: from_above.get_attribute("src") != first)
+        # Figures and files are as they are with it.
+        self.assertEqual(self.size(page)[2], 30.0)
+        expect(page.get_by_role("button", name="STL, binary")).to_be_visible()
+
+
 class Files(SolidTest):
     def test_stl_and_step_are_taken_away_and_measured(self) -> None:
         page, _ = self.solid_of("Stick ferrule")

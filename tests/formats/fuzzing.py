@@ -9,6 +9,7 @@ not the project's own, each with the first file that met it in `/tmp`.
 from __future__ import annotations
 
 import contextlib
+import io
 import json
 import logging
 import random
@@ -18,10 +19,13 @@ import sys
 import tempfile
 import time
 import traceback
+import zipfile
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 from typing import NamedTuple
+
+import trimesh
 
 from tests.formats import samples
 from tests.formats.fonts import as_flavour, made_font
@@ -31,9 +35,11 @@ from ulvent.core.base.errors import CurveError, UlventError
 from ulvent.core.guides import guide_curves
 from ulvent.core.outlines import curve_of
 from ulvent.core.recipe import parse_piece
+from ulvent.core.solids.found_faces import found_faces
 from ulvent.core.workshop import Workshop
 from ulvent.crew.inside import bound_memory, tidied
 from ulvent.demo.first_drawer import drawer_guides
+from ulvent.formats.body_reading import BodyKind, read_body
 from ulvent.formats.dxf_reading import read_dxf
 from ulvent.formats.fonts.font_file import read_font
 from ulvent.formats.fonts.font_trial import facts
@@ -49,6 +55,7 @@ MOST_BYTES = 300_000_000
 _MARKS = (b"1e309", b"nan", b"-", b"999999999", b"0", b"\0", b"e", b"<use href='#a'/>", b"\n")
 _FIGURE = re.compile(rb"-?\d+(?:\.\d+)?")
 _FIGURES = (b"0", b"-1", b"1e-300", b"1e300", b"5e-324", b"0.5", b"-7.25", b"1e9", b"99999", b"3")
+_WITHOUT_TRIAL = ("svg", "dxf", "piece", "guide", "stl", "3mf")
 _SVG_FONT = b"""<svg xmlns="http://www.w3.org/2000/svg"><defs><font id="f" horiz-adv-x="500">
 <font-face units-per-em="1000" ascent="800" descent="-200" cap-height="700" x-height="500"/>
 <missing-glyph horiz-adv-x="500"/><glyph unicode="A" d="M0 0L250 700L500 0M100 250H400"/>
@@ -118,6 +125,29 @@ def _guide(data: bytes) -> None:
     guide_curves((guide,))
 
 
+def _body(kind: BodyKind, data: bytes) -> None:
+    found_faces(read_body(data, kind))
+
+
+def _bodies() -> list[trimesh.Trimesh]:
+    return [trimesh.creation.annulus(16, 20, 30, sections=24), trimesh.creation.box((20, 30, 5))]
+
+
+def _model(data: bytes) -> None:
+    """The model of a 3MF file is what is changed: a package with another checksum is none."""
+    package = io.BytesIO()
+    with zipfile.ZipFile(package, "w") as packed:
+        packed.writestr(_MODEL, data)
+    _body("3mf", package.getvalue())
+
+
+def _models() -> list[bytes]:
+    packages = [zipfile.ZipFile(io.BytesIO(one.export(file_type="3mf"))) for one in _bodies()]
+    return [package.read(_MODEL) for package in packages]
+
+
+_MODEL = "3D/3dmodel.model"
+
 READERS: dict[str, Callable[[], Tried]] = {
     "svg": lambda: Tried(
         partial(_lines, read_svg),
@@ -130,6 +160,12 @@ READERS: dict[str, Callable[[], Tried]] = {
     "otf": lambda: Tried(_font, [(FONTS / "kaushan-script.otf").read_bytes()]),
     "woff2": lambda: Tried(_font, [as_flavour(made_font(), "woff2")]),
     "svg-font": lambda: Tried(_font, [_SVG_FONT]),
+    "stl": lambda: Tried(
+        partial(_body, "stl"),
+        [one.export(file_type="stl") for one in _bodies()]
+        + [one.export(file_type="stl_ascii").encode() for one in _bodies()],
+    ),
+    "3mf": lambda: Tried(_model, _models()),
     "jhf": lambda: Tried(_font, [(FONTS / "hershey-sans.jhf").read_bytes()]),
 }
 
@@ -152,7 +188,7 @@ def tried(reader: str, count: int, seed: int) -> dict[str, object]:
         except UlventError:
             refused += 1
         except Exception as error:  # noqa: BLE001  all of them are what is looked for
-            if reader not in ("svg", "dxf", "piece", "guide") and _in_trial(error):
+            if reader not in _WITHOUT_TRIAL and _in_trial(error):
                 refused += 1  # the trial names whatever a file does to its reader
                 continue
             _keep(reader, found, error, data)

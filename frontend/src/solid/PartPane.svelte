@@ -59,7 +59,6 @@
   onDestroy(() => {
     drawing?.close();
     drawing = undefined;
-    URL.revokeObjectURL(picture);
   });
 
   $effect(() => {
@@ -88,10 +87,12 @@
   $effect(() => {
     if (!lacking) return;
     const asked = { params: { query: { side } }, body: { piece: asDocument(piece) }, parseAs: 'blob' as const };
-    void api.POST('/api/solid/picture', asked).then((answer) => {
-      if (!answer.data) return;
-      URL.revokeObjectURL(untrack(() => picture));
-      picture = URL.createObjectURL(answer.data);
+    void api.POST('/api/solid/picture', asked).then(({ data: found }) => {
+      if (!found) return;
+      // As data: pictures from elsewhere, blobs among them, are not let in.
+      const reader = new FileReader();
+      reader.onload = () => (picture = reader.result as string);
+      reader.readAsDataURL(found);
     });
   });
 

@@ -14,8 +14,9 @@ from ulvent.core.solids.triangles import Triangles
 _MOST_CORNERS = 600
 _FAR_OFF = 0.2
 """What is so far off the first guess, of its radius, is no cone."""
+_LEANS_ALIKE, _MOST_LEFT_OUT = 0.02, 4
 _LARGEST = 1e5
-_STEEPEST = math.tan(math.radians(80.0))
+_STEEPEST = math.tan(math.radians(70.0))
 _SAME_ANGLE = 1e-3
 _LEVEL = math.tan(math.radians(0.03))
 """A cone that leans less is a cylinder."""
@@ -97,6 +98,8 @@ def fitted_cone(body: Triangles, which: Integers, first: Cone | None = None) -> 
     """
     from scipy.optimize import least_squares
 
+    if first is None:
+        which = _leaning_alike(body, which)
     guess = first or _guessed(body, which)
     if guess is None:
         return None
@@ -121,8 +124,19 @@ def fitted_cone(body: Triangles, which: Integers, first: Cone | None = None) -> 
     return Cone(fitted.turn, fitted.about, fitted.radius, lean)
 
 
-def _guessed(body: Triangles, which: Integers) -> Cone | None:
-    """From the normals: those of a cone all lean alike toward its axis."""
+def _leaning_alike(body: Triangles, which: Integers) -> Integers:
+    """Without triangles that lean otherwise than most: a flat end, say, that turns little."""
+    for _ in range(_MOST_LEFT_OUT):
+        axis, leaning = _axis(body, which)
+        off = np.abs(body.normals[which] @ axis - leaning)
+        if off.max() < _LEANS_ALIKE:
+            break
+        which = which[off < 0.6 * off.max()]
+    return which
+
+
+def _axis(body: Triangles, which: Integers) -> tuple[Floats, float]:
+    """The way to which all normals lean alike, and their cosine with it."""
     normals, areas = body.normals[which], body.areas[which]
     mean = np.average(normals, axis=0, weights=areas)
     spread = (normals - mean) * areas[:, None]
@@ -130,7 +144,12 @@ def _guessed(body: Triangles, which: Integers) -> Cone | None:
     axis = ways[:, 0] / np.sqrt(ways[:, 0] @ ways[:, 0])
     if axis[np.argmax(np.abs(axis))] < 0.0:
         axis = -axis
-    leaning = float(mean @ axis)
+    return axis, float(mean @ axis)
+
+
+def _guessed(body: Triangles, which: Integers) -> Cone | None:
+    """From the normals: those of a cone all lean alike toward its axis."""
+    axis, leaning = _axis(body, which)
     if abs(leaning) > 0.985:
         return None
     lean = -leaning / math.sqrt(1.0 - leaning * leaning)
