@@ -18,7 +18,9 @@ from tests.makings import (
     RING,
     ROUNDED,
     SPIRAL,
+    document,
     joint_gaps,
+    laid,
     laid_out,
     line,
     lines,
@@ -112,6 +114,33 @@ class Heights(unittest.TestCase):
             found = line(GROWING, text=text, height=6, with_guide=True, at=at, align=align)
             ratios = found.scales / np.hypot(*found.frames.points.T)
             np.testing.assert_allclose(ratios / ratios.mean(), 1, atol=2e-3)
+
+    def test_letters_round_a_band_are_as_high_as_it_is_wide_where_they_stand(self) -> None:
+        """Its width goes from the front to the back as (1 + cos θ)/2, θ being arc over radius; a
+        letter keeps its proportions."""
+        band = {"kind": "band", "inner": 38, "width": 22, "back_width": 10, "thickness": 3}
+        belt = {"id": "g", "kind": "belt", "girth": 100, "centre": [0, 0]}
+        for change in (
+            {}, {"align": "centre"}, {"reading": "against"},
+            {"spacing": "even", "fit": {"kind": "gap"}},
+        ):  # fmt: skip
+            lettering = {"id": "t", "guide": "g", "face": "lato-bold", "height": 6,
+                         "text": "QUILLMERE ORCHARD", "at": 0.5, "at_in": "share",
+                         "with_guide": True} | change  # fmt: skip
+            with self.subTest(**change):
+                (found,) = laid(
+                    document(blank=band, guides=[belt], letterings=[lettering])
+                ).settings
+                angles = (found.middles - math.pi * 22.0) / 22.0
+                widths = 10.0 + 12.0 * (1.0 + np.cos(angles)) / 2.0
+                heights = found.scales * found.face.metrics.cap_height
+                np.testing.assert_allclose(heights, 6.0 * widths / 22.0, rtol=2e-4)
+                self.assertGreater(np.ptp(heights), 1.0)
+                wide = np.array([one.advance for one in found.clusters]) * found.scales
+                np.testing.assert_allclose(found.advances, wide, rtol=1e-9)
+        lettering["with_guide"] = False
+        plain = laid(document(blank=band, guides=[belt], letterings=[lettering])).settings[0]
+        self.assertEqual(float(np.ptp(plain.scales)), 0.0)
 
     def test_growing_with_the_guide_needs_a_growing_spiral(self) -> None:
         with self.assertRaisesRegex(PieceError, "growing spiral"):

@@ -118,6 +118,15 @@ class RoundSide:
         found: Floats = np.interp(inside, along, self._angles) + laps * 2.0 * math.pi
         return found
 
+    def width_shares(self, level: Millimetres, count: int) -> tuple[float, ...]:
+        """How high the side is at even places once round it at a height, from the seam to the
+        seam, as shares of its height at the front; nothing where it is the same all round."""
+        if self.height == self.back_height:
+            return ()
+        u = np.linspace(-0.5, 0.5, count) * self.girth(level)
+        shares = self.height_at(self.angles_of(u, level)) / self.height
+        return tuple(shares.tolist())
+
     def along(self, angles: Floats) -> Floats:
         """Arc length of the outline from the seam to angles (n,) from the front, mm."""
         found: Floats = np.interp(angles, self._angles, self._along)

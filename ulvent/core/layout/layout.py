@@ -36,8 +36,10 @@ from ulvent.core.fits import (
 from ulvent.core.guides import guide_curves, guide_note, guides_in_order
 from ulvent.core.guides.blanks import blank_curves
 from ulvent.core.guides.kinds import AnyGuide, kind_of
+from ulvent.core.guides.kinds.belt_guide import BeltGuide
 from ulvent.core.guides.nodes import points_of
 from ulvent.core.recipe import Lettering, Piece
+from ulvent.core.recipe.belts import width_shares
 from ulvent.core.recipe.piece import MOST_LETTERS_IN_ALL
 from ulvent.core.setting import Setting, Standing, set_lettering
 from ulvent.core.setting.rows.outcome import Fitted
@@ -223,6 +225,8 @@ class _Laying:
         standing = standing_of(recipe, curves[recipe.id])
         if any(one.dial and one.dial.on == "points" for one in here):
             standing = replace(standing, points=points_of(recipe, curves[recipe.id]))
+        if isinstance(recipe, BeltGuide):
+            standing = replace(standing, shares=width_shares(self._piece, recipe))
         between = recipe.leans_on if kind_of(recipe).between else ()
         edges = tuple(curves[name] for name in between)
         standing = replace(standing, shared=len(here) > 1, edges=edges, blank=self.blank)

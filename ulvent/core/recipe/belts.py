@@ -21,6 +21,17 @@ def with_belts_of_the_blank(piece: Piece) -> Piece:
     return piece if guides == piece.guides else piece.model_copy(update={"guides": guides})
 
 
+def width_shares(piece: Piece, guide: BeltGuide) -> tuple[float, ...]:
+    """How wide the band is that a line goes round, as `RoundSide.width_shares` has it."""
+    if not isinstance(piece.blank, RoundBlank):
+        return ()
+    side = piece.blank.round_side
+    return side.width_shares(guide.centre[1] - side.middle[1], _SHARES)
+
+
+_SHARES = 721
+
+
 def _round(guide: BeltGuide, side: RoundSide) -> BeltGuide:
     level = guide.centre[1] - side.middle[1]
     girth = side.girth(level)

@@ -27,10 +27,14 @@
   const problem = (field: string) => editor.problem('letterings', lettering.id, field);
   const STANCES = choices<NonNullable<Lettering['shape']>>('stance');
   const MEASURES = choices('measured');
-  /** Whether letters can grow in step with the guide. */
+  /** With what of the guide letters can grow; nothing: it has nothing that changes. */
   const growing = $derived.by(() => {
     const guide = editor.piece.guides.find((one) => one.id === lettering.guide);
-    return guide ? catalogue().kinds[guide.kind]?.grows : false;
+    if (!guide) return '';
+    if (catalogue().kinds[guide.kind]?.grows) return 'Grow in step with the spiral';
+    const { blank } = editor.piece;
+    const narrows = blank && 'back_width' in blank && blank.back_width && blank.back_width !== blank.width;
+    return guide.kind === 'belt' && narrows ? 'As high as the band is wide' : '';
   });
 
   const line = $derived(editor.live.around?.letterings.find((one) => one.id === lettering.id));
@@ -119,7 +123,7 @@
 </div>
 {#if growing}
   <Checkbox
-    labelText="Grow in step with the spiral"
+    labelText={growing}
     checked={lettering.with_guide ?? false}
     on:check={(event) =>
       event.detail !== (lettering.with_guide ?? false) &&

@@ -249,6 +249,29 @@ def growing(words: Words, k: float, first: float = 1.0) -> Words:
         grown: Floats = first * np.expm1(k * u) / k
         return grown
 
+    return _mapped(words, along)
+
+
+def scaled_each(words: Words, factors: Floats) -> Words:
+    """Words of which each letter is made larger by a factor (n,) of its own; between letters all
+    goes with the mean of both."""
+    if not len(factors):
+        return words
+    wide = np.stack([words.starts, words.starts + words.extents], axis=1).ravel()
+    shares = np.empty(len(wide) - 1)
+    shares[0::2], shares[1::2] = factors, (factors[:-1] + factors[1:]) / 2.0
+    places = np.concatenate([[0.0], np.cumsum(np.diff(wide) * shares)]) + wide[0] * factors[0]
+
+    def along(u: Floats) -> Floats:
+        before, after = np.minimum(u - wide[0], 0.0), np.maximum(u - wide[-1], 0.0)
+        found: Floats = np.interp(u, wide, places) + before * factors[0] + after * factors[-1]
+        return found
+
+    return _mapped(words, along)
+
+
+def _mapped(words: Words, along: Callable[[Floats], Floats]) -> Words:
+    """Words whose places go to others; letters grow with the room that they take up."""
     starts = along(words.starts)
     extents = along(words.starts + words.extents) - starts
     wide = words.extents > 0.0

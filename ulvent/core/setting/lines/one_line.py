@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -12,7 +12,14 @@ from ulvent.core.base.tolerances import JOINT, SAME
 from ulvent.core.curves import Curve, Parallel
 from ulvent.core.faces import Face, StyledFace
 from ulvent.core.recipe import Lettering, Nudge, Repeat
-from ulvent.core.setting.letters.words import Words, growing, grown, mark_words, words_of
+from ulvent.core.setting.letters.words import (
+    Words,
+    growing,
+    grown,
+    mark_words,
+    scaled_each,
+    words_of,
+)
 from ulvent.core.setting.rows.arrange import (
     SHARE_BEFORE,
     Row,
@@ -28,6 +35,7 @@ from ulvent.core.setting.rows.standing import Standing
 _MOST_GROWTH = 50.0
 """Words do not grow by more than e to this power; more is no lettering."""
 _RADII_TRIED = 200
+_MOST_TURNS, _SETTLED = 12, 1e-5
 
 
 @dataclass(frozen=True, eq=False)
@@ -59,7 +67,7 @@ def set_line(
     words = words_of(line, face, given.nudges, line.text, offset)
     if line.end_height is not None:
         words = grown(words, line.end_height, line.height)
-    elif line.with_guide:
+    elif line.with_guide and not standing.shares:
         words = _grown_with_guide(words, line, standing, baseline, anchor)
     marks = _marks(line, face)
 
@@ -68,7 +76,14 @@ def set_line(
 
     if line.repeat is None:
         seam = marks.get("seam") if baseline.closed else None
-        return placed(_with_ends(line, face, words, marks.get("ends"), seam, anchor))
+
+        def with_ends(words: Words) -> tuple[Setting, int]:
+            row = _with_ends(line, face, words, marks.get("ends"), seam, anchor)
+            return placed(row), row.runs.index(words)
+
+        if line.with_guide and standing.shares:
+            return _as_wide_as_there(words, standing.shares, with_ends)
+        return with_ends(words)[0]
     unit, separator = words, marks.get("separator")
     if not line.text.strip() and separator is not None:
         unit, separator = separator, None
@@ -145,6 +160,35 @@ def _with_ends(
     return in_a_row(runs, joint, anchor, SHARE_BEFORE[line.align])
 
 
+def _as_wide_as_there(
+    words: Words, shares: Sequence[float], placed: Callable[[Words], tuple[Setting, int]]
+) -> Setting:
+    """Words set with each letter as high as the band is wide where it stands.
+
+    Where letters stand depends on how wide they are: both are settled in turns.
+
+    placed
+        sets words, and says which run they are
+    """
+    factors = np.ones(len(words.clusters))
+    rank = {place: index for index, place in enumerate(words.places.tolist())}
+    for _ in range(_MOST_TURNS):
+        found, run = placed(scaled_each(words, factors))
+        mine = found.runs == run
+        if not mine.any():
+            break
+        stations = found.middles[mine] / found.baseline.length
+        there = np.interp(stations % 1.0, np.linspace(0.0, 1.0, len(shares)), shares)
+        shown = np.array([rank[place] for place in found.places[mine].tolist()])
+        order = np.argsort(shown)
+        # What has no ink goes with what is beside it.
+        wanted = np.interp(np.arange(len(factors)), shown[order], there[order])
+        if np.abs(wanted - factors).max() < _SETTLED:
+            break
+        factors = wanted
+    return found
+
+
 def _grown_with_guide(
     words: Words, line: Lettering, standing: Standing, baseline: Parallel, anchor: float
 ) -> Words:
@@ -154,7 +198,7 @@ def _grown_with_guide(
     to r, so the words grow by the share g/r₀ a mm, with r₀ where they begin.
     """
     if standing.centre is None:
-        raise wrong_field("with_guide", "needs a growing spiral")
+        raise wrong_field("with_guide", "needs a growing spiral, or a band that narrows")
     ends = baseline.points([0.0, baseline.length]) - np.array(standing.centre)
     inner, outer = np.hypot(*ends.T).tolist()
     gain = (outer - inner) / baseline.length

@@ -16,6 +16,9 @@ class Standing:
         whether no letter may stand across a corner
     centre
         of a growing spiral, mm; nothing for other guides
+    shares
+        of the band that the guide goes round: how wide it is at even stations from the guide's
+        beginning to its end, as shares of its width at the front; nothing where it does not change
     shared
         whether other lettering stands on the guide
     points
@@ -32,6 +35,7 @@ class Standing:
     guide: Curve
     keep_off: bool = False
     centre: tuple[float, float] | None = None
+    shares: tuple[float, ...] = ()
     shared: bool = False
     points: tuple[float, ...] = ()
     edges: tuple[Curve, ...] = ()
