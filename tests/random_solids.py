@@ -9,12 +9,17 @@ from __future__ import annotations
 
 import io
 import random
+from collections.abc import Callable
 from typing import Any
 
+import numpy as np
 import trimesh
 
 from tests.makings import document, workpiece
 from tests.trying import Trying
+from ulvent.core.recipe.read_body import packed
+from ulvent.core.solids.found_faces import found_faces
+from ulvent.core.solids.triangles import Triangles
 from ulvent.formats.solid_out import SOLID_FORMATS
 from ulvent.shipped_faces import shipped_faces
 
@@ -68,7 +73,39 @@ def part(seed: int) -> dict[str, Any]:
         "rim": pick.choice([None, None, {"width": size(0.5, 6), "depth": size(0.2, 2)}]),
         "shrinkage": pick.choice([0, 0, 1.5]),
     }  # fmt: skip
+    words["with_guide"] = "back_width" in blank and blank["kind"] == "band" and pick.random() < 0.5
+    if pick.random() < 0.2:
+        blank, solid["body"] = _read(pick, size)
+        guide = {"id": "g", "kind": "line", "length": size(10, 150)}
+        if blank["kind"] == "side":
+            guide = {"id": "g", "kind": "belt", "girth": 50, "centre": [0, size(-4, 4)]}
     return document(blank=blank, guides=[guide], letterings=[words], solid=solid, title="Part")
+
+
+def _read(pick: random.Random, size: Callable[[float, float], float]) -> tuple[Any, Any]:
+    """A body as from a file, turned and moved, and one of its faces as the blank."""
+    radius, sides = size(4, 40), pick.choice([12, 32, 96, 200])
+    body = pick.choice(
+        [
+            trimesh.creation.box((size(10, 80), size(10, 60), size(1, 20))),
+            trimesh.creation.cylinder(radius, size(5, 50), sections=sides),
+            trimesh.creation.annulus(0.8 * radius, radius, size(5, 50), sections=sides),
+            trimesh.creation.cone(radius, size(5, 50), sections=sides),
+        ]
+    )
+    move = trimesh.transformations.random_rotation_matrix(
+        np.array([pick.random() for _ in range(3)])
+    )
+    move[:3, 3] = [size(-90, 90) for _ in range(3)]
+    body.apply_transform(move)
+    vertices = np.asarray(body.vertices, dtype=np.float32).astype(float)
+    triangles = np.asarray(body.faces)
+    face = pick.choice(found_faces(Triangles(vertices, triangles)))
+    blank = face.blank.model_dump(mode="json")
+    return blank, {
+        "name": "part.stl", "face": blank, "mesh": packed(vertices, triangles),
+        "frame": face.frame.ravel().tolist(), "depth": face.depth, "sag": face.sag,
+    }  # fmt: skip
 
 
 class Solids(Trying):

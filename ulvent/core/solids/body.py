@@ -109,7 +109,7 @@ def body_of(blank: AnyBlank | None, area: Region, solid: Solid) -> Body:
 def _read(body: ReadBody, blank: AnyBlank | None) -> Body:
     if blank != body.face:
         raise wrong_field("blank", f"is not the face of {body.name}: take the face anew")
-    made = read_solid(body).transform(body.matrix)
+    made = read_solid(body)
     if isinstance(blank, SideBlank):
         return Body("read", made, body.depth, _round=blank.round_side, _base=blank.height / 2.0,
                     sag=body.sag, back=body.back)  # fmt: skip

@@ -19,7 +19,7 @@ from ulvent.core.guides.blanks import DiscBlank, OutlineBlank, RingBlank
 from ulvent.core.guides.round_blanks import SideBlank
 from ulvent.core.solids.cone_fit import Cone, fitted_cone
 from ulvent.core.solids.flat_blanks import flat_blank
-from ulvent.core.solids.triangles import Triangles
+from ulvent.core.solids.triangles import FLAT, Triangles
 
 FaceKind = Literal["flat", "cylinder", "cone"]
 _ONE_PLANE = math.cos(math.radians(0.1))
@@ -130,7 +130,7 @@ class _Looking:
         normal /= np.sqrt(normal @ normal)
         level = body.vertices[body.triangles[which]] @ normal
         self._taken |= mine
-        if float(np.ptp(level)) > 2.0 * _OFF:
+        if float(np.ptp(level)) > 2.0 * FLAT:
             return None
         frame = _lying(normal, body.corners[which].reshape(-1, 3).mean(axis=0))
         laid = flat_blank(body, which, frame)

@@ -204,12 +204,13 @@ class _Making:
             yield self._mesh(part, name, BODY_COLOUR)
 
     def _mesh(self, solid: manifold3d.Manifold, name: str, colour: str) -> Mesh:
-        if self._body.back is not None:
-            solid = solid.transform(self._body.back)
         if self._grown != 1.0:
             solid = solid.scale((self._grown,) * 3)
         # Edges shorter than files tell apart would make triangles of no area there.
-        return Mesh.of(sound(solid.simplify(_TOLD_APART), "solid"), name, colour)
+        solid = sound(solid.simplify(_TOLD_APART), "solid")
+        if self._body.back is not None:
+            solid = solid.transform(self._body.back)
+        return Mesh.of(solid, name, colour)
 
     def _letters(self) -> Iterator[StandingLetter]:
         """What stands out or is sunk; bridges and letters made one go as all lettering."""

@@ -10,20 +10,28 @@ import numpy as np
 from ulvent.core.base.arrays import Booleans, Floats, Integers
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.tolerances import JOINT
+from ulvent.core.guides.round_blanks import SideBlank
 from ulvent.core.recipe.read_body import ReadBody, unpacked
 
+FLAT = 0.004
+"""How far corners may be off the plane of a flat face, mm."""
 _LEAST_DEPTH = 1e-6
 
 
 def read_solid(body: ReadBody) -> manifold3d.Manifold:
-    """The solid of a read body, where it lay in its file.
+    """The solid of a read body, where its face is laid out.
 
     Raises
     ------
     PieceError
         Naming `solid.body.mesh` where its triangles do not close.
     """
-    made = closed(*unpacked(body.mesh))
+    vertices, triangles = unpacked(body.mesh)
+    laid = vertices @ body.matrix[:, :3].T + body.matrix[:, 3]
+    if not isinstance(body.face, SideBlank):
+        # Files are in single precision: what is meant to be one plane is made one again.
+        laid[np.abs(laid[:, 2]) <= FLAT, 2] = 0.0
+    made = closed(laid, triangles)
     if made is None:
         raise wrong_field("solid.body.mesh", "its triangles do not close a body")
     return made
