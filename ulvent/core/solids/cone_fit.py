@@ -14,7 +14,6 @@ from ulvent.core.solids.triangles import Triangles
 _MOST_CORNERS = 600
 _FAR_OFF = 0.2
 """What is so far off the first guess, of its radius, is no cone."""
-_LEANS_ALIKE, _MOST_LEFT_OUT = 0.02, 4
 _LARGEST = 1e5
 _STEEPEST = math.tan(math.radians(70.0))
 _SAME_ANGLE = 1e-3
@@ -98,8 +97,6 @@ def fitted_cone(body: Triangles, which: Integers, first: Cone | None = None) -> 
     """
     from scipy.optimize import least_squares
 
-    if first is None:
-        which = _leaning_alike(body, which)
     guess = first or _guessed(body, which)
     if guess is None:
         return None
@@ -122,17 +119,6 @@ def fitted_cone(body: Triangles, which: Integers, first: Cone | None = None) -> 
         return None
     lean = 0.0 if abs(fitted.lean) < _LEVEL else fitted.lean
     return Cone(fitted.turn, fitted.about, fitted.radius, lean)
-
-
-def _leaning_alike(body: Triangles, which: Integers) -> Integers:
-    """Without triangles that lean otherwise than most: a flat end, say, that turns little."""
-    for _ in range(_MOST_LEFT_OUT):
-        axis, leaning = _axis(body, which)
-        off = np.abs(body.normals[which] @ axis - leaning)
-        if off.max() < _LEANS_ALIKE:
-            break
-        which = which[off < 0.6 * off.max()]
-    return which
 
 
 def _axis(body: Triangles, which: Integers) -> tuple[Floats, float]:

@@ -10,16 +10,18 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import combinations
 from typing import Literal
 
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Integers
+from ulvent.core.base.tolerances import JOINT
 from ulvent.core.guides.blanks import DiscBlank, OutlineBlank, RingBlank
 from ulvent.core.guides.round_blanks import SideBlank
 from ulvent.core.solids.cone_fit import Cone, fitted_cone
 from ulvent.core.solids.flat_blanks import flat_blank
-from ulvent.core.solids.triangles import FLAT, Triangles
+from ulvent.core.solids.triangles import FLAT, Triangles, joined_groups
 
 FaceKind = Literal["flat", "cylinder", "cone"]
 _ONE_PLANE = math.cos(math.radians(0.1))
@@ -27,8 +29,8 @@ _SMOOTH = math.cos(math.radians(46.0))
 """Edges that turn less belong to one surface: a cylinder of eight sides is the coarsest."""
 _FACET = math.cos(math.radians(26.0))
 """How far facets are turned from the surface that they stand for, at most."""
-_CHAINED, _ALIKE = math.cos(math.radians(25.0)), 2.5
-"""Faces that turn less from one to the next, with areas whose ratio is less."""
+_CHAINED, _ALIKE, _CHAIN = math.cos(math.radians(25.0)), 2.5, 5
+"""So many faces that turn less from one to the next, with areas whose ratio is less."""
 _SEEN_TURN = math.cos(math.radians(50.0))
 """How far the surface is followed, by its turn, before a cone is fitted to it."""
 _LEAST_TURN = 40.0
@@ -38,6 +40,7 @@ _LEAST_SHARE, _LEAST_AREA = 0.004, 1.0
 _MOST_MISSES, _MOST_FACES = 24, 24
 _OFF, _OFF_SHARE = 0.004, 2e-4
 """How far a corner may be from the surface it stands for: mm, and of its radius."""
+_BESIDE, _LEANS_ALIKE, _NO_AXIS = 4, 0.02, 1e-9
 _DEPTHS = 6
 _PLACES = np.concatenate([np.full((3, 3), 0.1) + 0.7 * np.eye(3), np.full((1, 3), 1.0 / 3.0)])
 """In how many triangles of a face, and where in each, it is looked how deep the body is."""
@@ -80,19 +83,22 @@ def found_faces(body: Triangles) -> list[FoundFace]:
 
 
 def _no_chains(body: Triangles, faces: list[FoundFace]) -> list[FoundFace]:
-    """Without round faces that go on in two others nearly straight and about as large: those are
-    facets of what bends both ways, a ball or a bent pipe."""
+    """Without many round faces that go on in one another nearly straight, about as large: those
+    are facets of what bends both ways, a ball or a bent pipe."""
+    if not faces:
+        return []
     owners = np.full(len(body), -1)
     for index, face in enumerate(faces):
         if face.kind != "flat":
             owners[face.triangles] = index
     one, two = owners[body.links[body.link_cosines > _CHAINED]].T
-    beside = np.unique(np.sort(np.stack([one, two], axis=1), axis=1), axis=0)
-    beside = beside[(beside[:, 0] != beside[:, 1]) & (beside[:, 0] >= 0)]
     areas = np.array([face.area for face in faces])
-    ratio = areas[beside].max(axis=1) / areas[beside].min(axis=1)
-    counts = np.bincount(beside[ratio < _ALIKE].ravel(), minlength=len(faces))
-    return [face for face, count in zip(faces, counts, strict=True) if count < 2]
+    beside = (one != two) & (np.minimum(one, two) >= 0)
+    one, two = one[beside], two[beside]
+    alike = np.maximum(areas[one], areas[two]) < _ALIKE * np.minimum(areas[one], areas[two])
+    chains = joined_groups(one[alike], two[alike], len(faces))
+    long = np.bincount(chains)[chains] >= _CHAIN
+    return [face for face, drop in zip(faces, long, strict=True) if not drop]
 
 
 class _Looking:
@@ -144,7 +150,7 @@ class _Looking:
     def _round(self, mine: Booleans) -> FoundFace | None:
         """The round face that a group is in; that of a hole is taken, and not found."""
         for along in (True, False):
-            seen = self._followed(mine, along)
+            seen = self._leaning_alike(mine, self._followed(mine, along))
             if len(np.unique(self._planes[seen])) < 3:
                 continue
             cone = fitted_cone(self._body, np.flatnonzero(seen))
@@ -188,6 +194,42 @@ class _Looking:
         groups = self._body.hanging_together(links, near)
         found: Booleans = groups == groups[np.argmax(mine)]
         return found
+
+    def _leaning_alike(self, mine: Booleans, seen: Booleans) -> Booleans:
+        """Of what is seen that whose normals lean as a group's and two beside it do.
+
+        Three normals say what the axis would be; of all pairs beside it that one counts with which
+        most leans alike. A flat end that turns little does not.
+        """
+        planes = np.unique(self._planes[seen])
+        sums = np.zeros((int(self._planes.max()) + 1, 3))
+        np.add.at(sums, self._planes, self._body.normals * self._body.areas[:, None])
+        areas = np.sqrt((sums**2).sum(axis=1))
+        normals = sums[planes] / np.maximum(areas[planes], JOINT)[:, None]
+        own = int(self._planes[np.argmax(mine)])
+        beside = self._beside(own, planes)
+        best, most = seen, 0.0
+        for one, two in combinations(beside, 2):
+            first = normals[planes == own][0]
+            axis = np.cross(normals[planes == one][0] - first, normals[planes == two][0] - first)
+            length = math.sqrt(axis @ axis)
+            if length < _NO_AXIS:
+                continue
+            alike = np.abs((normals - first) @ axis / length) < _LEANS_ALIKE
+            together = float(np.minimum(areas[planes[alike]], areas[own]).sum())
+            if together > most:
+                best, most = seen & np.isin(self._planes, planes[alike]), together
+        return best
+
+    def _beside(self, own: int, among: Integers) -> list[int]:
+        """The few groups with the longest edges in common with a group."""
+        one, two = self._planes[self._body.links].T
+        ends = np.where(one == own, two, one)[((one == own) | (two == own)) & (one != two)]
+        lengths = self._body.link_lengths[((one == own) | (two == own)) & (one != two)]
+        inside = np.isin(ends, among)
+        together = np.bincount(ends[inside], lengths[inside])
+        found: list[int] = np.argsort(-together, kind="stable")[:_BESIDE].tolist()
+        return [each for each in found if together[each] > 0.0]
 
     def _grown(self, mine: Booleans, cone: Cone) -> Booleans:
         """All that hangs together with a group and lies on a cone."""

@@ -46,6 +46,16 @@ def closed(vertices: Floats, triangles: Integers) -> manifold3d.Manifold | None:
     return made if sound and made.volume() > 0.0 else None
 
 
+def joined_groups(one: Integers, two: Integers, size: int) -> Integers:
+    """(size,) the number of the group that each thing is in, where pairs of them are joined."""
+    from scipy.sparse import coo_array
+    from scipy.sparse.csgraph import connected_components
+
+    joined = coo_array((np.ones(len(one)), (one, two)), shape=(size, size))
+    found: Integers = connected_components(joined, directed=False)[1]
+    return found
+
+
 class Triangles:
     """Triangles that close.
 
@@ -94,17 +104,11 @@ class Triangles:
     def hanging_together(self, links: Booleans, among: Booleans | None = None) -> Integers:
         """(m,) the number of the group that each triangle is in, joined over some of the links;
         those that are not `among` stay by themselves."""
-        from scipy.sparse import coo_array
-        from scipy.sparse.csgraph import connected_components
-
         one, two = self.links[links].T
         if among is not None:
             both = among[one] & among[two]
             one, two = one[both], two[both]
-        size = len(self)
-        joined = coo_array((np.ones(len(one)), (one, two)), shape=(size, size))
-        found: Integers = connected_components(joined, directed=False)[1]
-        return found
+        return joined_groups(one, two, len(self))
 
     def depth(self, begin: Floats, way: Floats) -> float:
         """How far a ray, begun on the surface, goes through the body before it comes out, mm."""
