@@ -40,7 +40,7 @@ _LEAST_SHARE, _LEAST_AREA = 0.004, 1.0
 _MOST_MISSES, _MOST_FACES = 24, 24
 _OFF, _OFF_SHARE = 0.004, 2e-4
 """How far a corner may be from the surface it stands for: mm, and of its radius."""
-_BESIDE, _LEANS_ALIKE, _NO_AXIS = 4, 0.02, 1e-9
+_BESIDE, _LEANS_ALIKE, _NO_AXIS, _EVENLY = 4, 0.02, 1e-9, 0.1
 _DEPTHS = 6
 _PLACES = np.concatenate([np.full((3, 3), 0.1) + 0.7 * np.eye(3), np.full((1, 3), 1.0 / 3.0)])
 """In how many triangles of a face, and where in each, it is looked how deep the body is."""
@@ -208,15 +208,17 @@ class _Looking:
         normals = sums[planes] / np.maximum(areas[planes], JOINT)[:, None]
         own = int(self._planes[np.argmax(mine)])
         beside = self._beside(own, planes)
-        best, most = seen, 0.0
+        best, most = seen, -math.inf
         for one, two in combinations(beside, 2):
-            first = normals[planes == own][0]
-            axis = np.cross(normals[planes == one][0] - first, normals[planes == two][0] - first)
+            first, left, right = (normals[planes == each][0] for each in (own, one, two))
+            axis = np.cross(left - first, right - first)
             length = math.sqrt(axis @ axis)
             if length < _NO_AXIS:
                 continue
             alike = np.abs((normals - first) @ axis / length) < _LEANS_ALIKE
             together = float(np.minimum(areas[planes[alike]], areas[own]).sum())
+            # Of pairs that come to as much, the one that turns alike to both sides.
+            together -= _EVENLY * float(areas[own] * abs(left @ first - right @ first))
             if together > most:
                 best, most = seen & np.isin(self._planes, planes[alike]), together
         return best
