@@ -4193,7 +4193,8 @@ export interface components {
          *     height, measured
          *         mm, of what: a flat capital, a small x, from descender to ascender, or the type size
          *     end_height, with_guide
-         *         the height at the last letter; or whether letters grow as a growing spiral does
+         *         the height at the last letter; or whether letters grow as a growing
+         *         spiral does, or as a band is wide where they stand
          *     standoff
          *         from the guide to the touch line, mm, positive away from the letters' feet
          *     at, at_in
