@@ -42,6 +42,7 @@ const HELP: Record<string, string> = {
   'Width, solved': 'Solved together with the gaps. Type a figure to end the fit.',
   'Mirrored, to be seen from behind': 'These letters alone mirrored. “How the piece lies” on the blank mirrors all of it.',
   'Grow in step with the spiral': 'Letters farther out on a growing spiral are larger, as its turns are.',
+  'As high as the band is wide': 'Each letter is as high as the band is wide where it stands: larger in front, smaller on the shoulders.',
   'Spacing pulls joined letters apart': 'Script letters stay joined unless this is on.',
   'Space figures and punctuation too': 'Even gaps also for figures and punctuation, which otherwise stand as the face has them.',
   'What the face offers': 'Ligatures, small capitals and other forms that the font’s maker has drawn.',
