@@ -1,6 +1,13 @@
-"""Tests. No property test depends on how fast the machine is."""
+"""Tests. No property test depends on how fast the machine is.
+
+`ULVENT_EXAMPLES` says how many examples each tries that names no number of its own.
+"""
+
+import os
 
 from hypothesis import settings
 
-settings.register_profile("ulvent", deadline=None)
+EXAMPLES = int(os.environ.get("ULVENT_EXAMPLES", "40"))
+
+settings.register_profile("ulvent", deadline=None, max_examples=EXAMPLES)
 settings.load_profile("ulvent")

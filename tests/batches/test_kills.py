@@ -6,7 +6,7 @@ import unittest
 
 from tests.batches.kills import killed, killed_server
 
-ROWS = 64
+ROWS = 40
 
 
 class Kills(unittest.TestCase):

@@ -15,8 +15,8 @@ from typing import Any
 
 from tests.formats.fuzzing import READERS
 
-FILES = {"svg": 800, "dxf": 300, "piece": 400, "guide": 200, "svg-font": 200, "woff2": 400}
-USUALLY = 100
+FILES = {"svg": 300, "dxf": 120, "piece": 200, "guide": 100, "svg-font": 100, "woff2": 300}
+USUALLY = 60
 SLOWEST = 4.0
 """Seconds of the processor that one file may take; two when nothing else runs."""
 MOST_MB = 500

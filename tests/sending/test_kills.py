@@ -24,7 +24,7 @@ from tests.reference.test_run_files import SIGN
 from tests.running import ULVENT, RunningUlvent, temporary_folder
 from ulvent.machines import Bed, Done, Plotter, done_of
 
-KILLS = int(os.environ.get("ULVENT_KILLS", "2"))
+KILLS = int(os.environ.get("ULVENT_KILLS", "1"))
 SEED = 20
 PACE = 200.0
 LONGEST = 90.0
