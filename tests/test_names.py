@@ -93,6 +93,17 @@ class Names(unittest.TestCase):
             part = trimesh.load(io.BytesIO(package.read("001-Ann.stl")), file_type="stl")
         self.assertTrue(part.is_watertight)
 
+    def test_a_zip_holds_what_was_written_now_and_nothing_older(self) -> None:
+        self.names("--anyway")
+        self.names("--zip")
+        with zipfile.ZipFile(self.folder / "out" / "names.zip") as package:
+            self.assertEqual(len(package.namelist()), 4)
+        # What does not fit, and was wanted then, lies there as it was.
+        self.assertEqual(len(self.files()), 2)
+        self.names("--zip", "--sheets", "210x100", out="sheets")
+        with zipfile.ZipFile(self.folder / "sheets" / "names.zip") as package:
+            self.assertEqual(package.namelist(), ["cutting-list.pdf", "sheet-001.svg"])
+
     def test_numbers_that_are_counted(self) -> None:
         answer = ulvent(self.folder, "names", "tag.ulvent.json", "08-11", "--out", "counted")
         self.assertEqual(answer.returncode, 0, answer.stderr)

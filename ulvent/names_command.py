@@ -78,18 +78,21 @@ def make(order: Order, say: Callable[[str], None], height: bool = False, zipped:
     cores = processes or len(os.sched_getaffinity(0))
     made: list[MadeRow] = []
     outlines: dict[int, Rings] = {}
+    written: list[Path] = []
     with _pool(order, cores, len(rows) <= _FEW and processes is None) as pool, _bar() as bar:
         making = _Making(order, pool, bar, cores * _AHEAD)
         heights = _least(making) if height else ()
-        for one, outline in making.spread("rows", _row, rows, heights):
+        for one, outline, file in making.spread("rows", _row, rows, heights):
             made.append(one)
             if outline is not None:
                 outlines[one.number] = outline
+            if file is not None:
+                written.append(file)
         made.sort(key=lambda one: one.number)
         if sheet is not None:
-            _sheets(making, sheet, made, outlines, heights, say)
+            written += _sheets(making, sheet, made, outlines, heights, say)
     if zipped:
-        _pack(order, made)
+        _pack(order, sorted(written))
     for name, least in heights:
         say(f"{name}: one height, {least:g} mm")
     _sum_up(order, made, sheet, say)
@@ -174,8 +177,8 @@ def _begin(order: Order) -> None:
     _WORKER[:] = [_Worker(order)]
 
 
-def _row(row: Row, heights: Heights) -> tuple[MadeRow, Rings | None]:
-    """A row made, and its file written; for sheets, its outline instead."""
+def _row(row: Row, heights: Heights) -> tuple[MadeRow, Rings | None, Path | None]:
+    """A row made, and the file that was written of it; for sheets, its outline instead."""
     (worker,) = _WORKER
     number, cells = row
     if cells not in worker.made:
@@ -184,9 +187,10 @@ def _row(row: Row, heights: Heights) -> tuple[MadeRow, Rings | None]:
         )
     found = worker.made[cells]
     made = replace(found.row, number=number)
-    if found.data:
-        write_whole(worker.order.file(made), found.data)
-    return made, found.outline
+    file = worker.order.file(made) if found.data else None
+    if file is not None:
+        write_whole(file, found.data)
+    return made, found.outline, file
 
 
 def _height_of(row: Row) -> dict[str, float]:
@@ -196,14 +200,16 @@ def _height_of(row: Row) -> dict[str, float]:
     return one_height(series.pattern.piece, [piece], lambda one: workshop.in_passing(one).solved)
 
 
-def _sheet(lying: tuple[int, list[tuple[Row, Any]]], heights: Heights) -> None:
-    """A sheet written: its rows are laid out and made once more."""
+def _sheet(lying: tuple[int, list[tuple[Row, Any]]], heights: Heights) -> Path:
+    """The file of a sheet, written: its rows are laid out and made once more."""
     (worker,) = _WORKER
     number, rows = lying
     order, series = worker.order, worker.series(heights)
     lie = ((series, cells, matrix) for (_, cells), matrix in rows)
     data = sheet_file(worker.workshop, order.wanted, lie)
-    write_whole(order.out / order.wanted.sheet_name(number), data)
+    file = order.out / order.wanted.sheet_name(number)
+    write_whole(file, data)
+    return file
 
 
 # --------------------------------------------------------------------- around it
@@ -218,7 +224,8 @@ def _least(making: _Making) -> Heights:
 def _sheets(
     making: _Making, sheet: Sheet, made: Iterable[MadeRow], outlines: dict[int, Rings],
     heights: Heights, say: Callable[[str], None],
-) -> None:  # fmt: skip
+) -> list[Path]:  # fmt: skip
+    """Sheets and their cutting list, written."""
     order = making.order
     laid = [one for one in made if one.number in outlines]
     parts = [Region.of_rings(outlines[one.number]) for one in laid]
@@ -231,18 +238,18 @@ def _sheets(
         names[placed.sheet].append(f"{one.number}  {one.title}")
     title = order.document.get("title") or UNTITLED
     size = (sheet.width, sheet.height)
-    for _ in making.spread("sheets", _sheet, list(enumerate(on)), heights):
-        pass
-    write_whole(order.out / "cutting-list.pdf", cutting_list(title, names, size))
+    written = [*making.spread("sheets", _sheet, list(enumerate(on)), heights)]
+    listed = order.out / "cutting-list.pdf"
+    write_whole(listed, cutting_list(title, names, size))
     say(
         f"{len(laid)} parts on {found.sheets} {_plural('sheet', found.sheets)}, "
         f"{100.0 * found.filled:.0f} % of them used; no way takes fewer than {found.least}"
     )
+    return [*written, listed]
 
 
-def _pack(order: Order, made: Iterable[MadeRow]) -> None:
-    """All files that were written into one ZIP; they are taken away by themselves."""
-    files = [file for one in made if (file := order.file(one)).exists()]
+def _pack(order: Order, files: Sequence[Path]) -> None:
+    """All files that were written now into one ZIP; they are taken away by themselves."""
     write_whole(order.out / "names.zip", packed((one.name, one.read_bytes()) for one in files))
     for one in files:
         one.unlink()
