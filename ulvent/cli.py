@@ -417,6 +417,11 @@ def serve(
     """
     from platformdirs import user_data_path
 
+    from ulvent.crew import begin_early
+    from ulvent.web import WORKERS_HAVE
+
+    # It takes as long as all that is loaded here.
+    begin_early(WORKERS_HAVE)
     from ulvent.web.serve import AlreadyRunningError
     from ulvent.web.serve import serve as run
 

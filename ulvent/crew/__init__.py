@@ -6,6 +6,12 @@ tasks are it does not know.
 """
 
 from ulvent.crew.crew import Crew
-from ulvent.crew.worker import GivenUpError, StoppedError, Worker, WorkerDiedError
+from ulvent.crew.worker import (
+    GivenUpError,
+    StoppedError,
+    Worker,
+    WorkerDiedError,
+    begin_early,
+)
 
-__all__ = ["Crew", "GivenUpError", "StoppedError", "Worker", "WorkerDiedError"]
+__all__ = ["Crew", "GivenUpError", "StoppedError", "Worker", "WorkerDiedError", "begin_early"]

@@ -11,8 +11,9 @@ import time
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor
 from ctypes import c_char
+from multiprocessing import forkserver
 from multiprocessing.connection import Connection, wait
-from multiprocessing.context import ForkServerProcess
+from multiprocessing.context import ForkServerContext, ForkServerProcess
 from typing import Any, TypeVar
 
 import structlog
@@ -55,6 +56,19 @@ class WorkerDiedError(Exception):
     """A worker that was ended from outside, in the middle of a task that is not to blame."""
 
 
+def begin_early(preload: list[str]) -> None:
+    """Have the process begin that workers will be parted from, while this one loads its own
+    modules: it is not waited for."""
+    _context(preload)
+    forkserver.ensure_running()
+
+
+def _context(preload: list[str]) -> ForkServerContext:
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload([*_PRELOADED, *preload])
+    return context
+
+
 class Worker:
     """One process, and whatever takes its place.
 
@@ -63,8 +77,7 @@ class Worker:
     """
 
     def __init__(self, preload: list[str], bound: int = TASK_BYTES) -> None:
-        self._context = multiprocessing.get_context("forkserver")
-        self._context.set_forkserver_preload([*_PRELOADED, *preload])
+        self._context = _context(preload)
         self._bound = bound
         self._thread = ThreadPoolExecutor(1, "worker")
         self._lock = threading.Lock()

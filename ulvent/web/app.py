@@ -25,6 +25,7 @@ from ulvent.store.machine_records import Machines
 from ulvent.store.pieces import Pieces
 from ulvent.store.tool_sheets import ToolSheets
 from ulvent.web import (
+    WORKERS_HAVE,
     batch_routes,
     begin_routes,
     catalogue_routes,
@@ -45,7 +46,6 @@ from ulvent.web import (
     words_routes,
 )
 from ulvent.web.guard import Guard
-from ulvent.web.request_work import PRELOADED
 from ulvent.web.simulated import SimulatedMachine
 
 log = structlog.get_logger()
@@ -97,7 +97,7 @@ def create_app(
     app.state.tool_sheets = ToolSheets(engine)
     app.state.faces = Faces(engine)
     app.state.hands = Hands(
-        engine.url.render_as_string(hide_password=False), crew or Crew(PRELOADED)
+        engine.url.render_as_string(hide_password=False), crew or Crew(WORKERS_HAVE)
     )
     shipped = [one.machine for one in simulated]
     app.state.simulated = {one.machine.id: one for one in simulated}

@@ -13,8 +13,6 @@ from pydantic import TypeAdapter
 from ulvent.bench import SOON, Bench, Hands
 
 _LOOK_SECONDS = 0.5
-PRELOADED = ["ulvent.web.app", "ulvent.bench.preloaded"]
-"""What the workers of the crew have from the start."""
 
 R = TypeVar("R")
 _ANYTHING = TypeAdapter(Any)

@@ -31,8 +31,8 @@ from ulvent.store.drawer import Drawer
 from ulvent.store.jobs import Jobs
 from ulvent.store.pieces import Pieces
 from ulvent.store.private_server import PrivateServer
+from ulvent.web import WORKERS_HAVE
 from ulvent.web.app import PAGE, create_app
-from ulvent.web.request_work import PRELOADED
 from ulvent.web.simulated import SimulatedMachine, simulated_machines
 
 log = structlog.get_logger()
@@ -79,7 +79,7 @@ def serve(
         stack.callback(listener.close)
         bound = listener.getsockname()[1]
         # It takes as long to begin as the database does, so both begin at once.
-        crew = Crew(PRELOADED)
+        crew = Crew(WORKERS_HAVE)
         stack.callback(crew.close)
         crew.start()
         url = os.environ.get("ULVENT_DATABASE_URL")
