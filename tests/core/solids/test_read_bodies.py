@@ -16,6 +16,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.makings import document
+from ulvent.core.acts.scale_piece_act import ScalePiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe.read_body import packed, unpacked
 from ulvent.core.solids.found_faces import FoundFace, found_faces
@@ -178,6 +179,14 @@ class Lettered(unittest.TestCase):
         with self.assertRaises(PieceError) as caught:
             _ = Workshop(shipped_face).of(other).solid
         self.assertEqual(caught.exception.problems[0].field, "blank")
+
+    def test_a_piece_on_it_is_not_scaled_away_from_it(self) -> None:
+        box = trimesh.creation.box((60, 20, 5))
+        piece = lettered(box, found_faces(as_read(box))[0], "PEARS", {}).piece
+        act = ScalePiece(act="scale-piece", to=50.0)
+        with self.assertRaises(PieceError) as caught:
+            act.perform(piece, shipped_face)
+        self.assertEqual(caught.exception.problems[0].field, "solid.body")
 
 
 class Packed(unittest.TestCase):

@@ -62,6 +62,9 @@ def _box(piece: Piece, faces: FaceNamed) -> Bounds:
 
 
 def _scaled(piece: Piece, factor: float) -> Piece:
+    if piece.solid is not None and piece.solid.body is not None:
+        reason = f"{piece.solid.body.name} is as large as its file has it; let it go first"
+        raise wrong_field("solid.body", reason)
     scaled = scaled_lengths(piece, factor)
     guides = (
         one.model_copy(update={"scaled": one.scaled * factor}) if one.keeps_scale else one
