@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import io
+from pathlib import Path
 
+from fontTools import subset
 from fontTools.fontBuilder import FontBuilder
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTFont
@@ -46,3 +48,16 @@ def as_flavour(data: bytes, flavour: str) -> bytes:
     out = io.BytesIO()
     font.save(out)
     return out.getvalue()
+
+
+def few_of(path: Path, characters: str) -> bytes:
+    """A font of a file with a few of its characters alone, and all that shapes them."""
+    options = subset.Options(layout_features=["*"], recalc_timestamp=False, notdef_outline=True)
+    font = subset.load_font(str(path), options)
+    chosen = subset.Subsetter(options)
+    chosen.populate(text=characters)
+    chosen.subset(font)
+    written = io.BytesIO()
+    subset.save_font(font, written, options)
+    font.close()
+    return written.getvalue()

@@ -28,7 +28,7 @@ from typing import NamedTuple
 import trimesh
 
 from tests.formats import samples
-from tests.formats.fonts import as_flavour, made_font
+from tests.formats.fonts import as_flavour, few_of, made_font
 from tests.fuzzing import most_megabytes, told
 from tests.makings import document
 from ulvent.core.base.errors import CurveError, UlventError
@@ -55,6 +55,7 @@ MOST_BYTES = 300_000_000
 _MARKS = (b"1e309", b"nan", b"-", b"999999999", b"0", b"\0", b"e", b"<use href='#a'/>", b"\n")
 _FIGURE = re.compile(rb"-?\d+(?:\.\d+)?")
 _FIGURES = (b"0", b"-1", b"1e-300", b"1e300", b"5e-324", b"0.5", b"-7.25", b"1e9", b"99999", b"3")
+_KAUSHAN = FONTS / "kaushan-script.otf"
 _WITHOUT_TRIAL = ("svg", "dxf", "piece", "guide", "stl", "3mf")
 _SVG_FONT = b"""<svg xmlns="http://www.w3.org/2000/svg"><defs><font id="f" horiz-adv-x="500">
 <font-face units-per-em="1000" ascent="800" descent="-200" cap-height="700" x-height="500"/>
@@ -157,7 +158,7 @@ READERS: dict[str, Callable[[], Tried]] = {
     "piece": lambda: Tried(read_piece, [write_piece(parse_piece(document()))]),
     "guide": lambda: Tried(_guide, [write_guide(*one) for one in drawer_guides().items()]),
     "ttf": lambda: Tried(_font, [made_font()]),
-    "otf": lambda: Tried(_font, [(FONTS / "kaushan-script.otf").read_bytes()]),
+    "otf": lambda: Tried(_font, [few_of(_KAUSHAN, "ABbogHnx&é ")] * 49 + [_KAUSHAN.read_bytes()]),
     "woff2": lambda: Tried(_font, [as_flavour(made_font(), "woff2")]),
     "svg-font": lambda: Tried(_font, [_SVG_FONT]),
     "stl": lambda: Tried(
