@@ -120,6 +120,10 @@ class Faces(unittest.TestCase):
         for ball in (trimesh.creation.icosphere(3, 20), trimesh.creation.uv_sphere(20)):
             self.assertEqual(found_faces(as_read(ball)), [])
 
+    def test_a_side_of_so_many_strips_that_each_seems_flat_is_one(self) -> None:
+        fine = trimesh.creation.cylinder(40, 90, sections=4800)
+        self.assertEqual(found_faces(as_read(fine))[0].blank.model_dump()["diameter"], 80.0)
+
     def test_half_a_cylinder_says_how_far_it_goes(self) -> None:
         whole = trimesh.creation.cylinder(20, 30, sections=96)
         half = whole.slice_plane((0, 0, 0), (0, 1, 0), cap=True, engine="manifold")

@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import combinations
 from typing import Literal
 
@@ -25,12 +26,15 @@ from ulvent.core.solids.triangles import FLAT, Triangles, joined_groups
 
 FaceKind = Literal["flat", "cylinder", "cone"]
 _ONE_PLANE = math.cos(math.radians(0.1))
+_ONE_WAY = 0.9999
+_ONE_STRIP = math.cos(math.radians(0.004))
 _SMOOTH = math.cos(math.radians(46.0))
 """Edges that turn less belong to one surface: a cylinder of eight sides is the coarsest."""
 _FACET = math.cos(math.radians(26.0))
 """How far facets are turned from the surface that they stand for, at most."""
 _CHAINED, _ALIKE, _CHAIN = math.cos(math.radians(25.0)), 2.5, 5
 """So many faces that turn less from one to the next, with areas whose ratio is less."""
+_AS_LONG = 0.7
 _SEEN_TURN = math.cos(math.radians(50.0))
 """How far the surface is followed, by its turn, before a cone is fitted to it."""
 _LEAST_TURN = 40.0
@@ -101,13 +105,35 @@ def _no_chains(body: Triangles, faces: list[FoundFace]) -> list[FoundFace]:
     return [face for face, drop in zip(faces, long, strict=True) if not drop]
 
 
+def _planes(body: Triangles) -> Integers:
+    """(m,) the group of one plane that each triangle is in."""
+    planes = body.hanging_together(body.link_cosines > _ONE_PLANE)
+    sums = np.zeros((int(planes.max()) + 1, 3))
+    np.add.at(sums, planes, body.normals * body.areas[:, None])
+    lengths = np.sqrt((sums**2).sum(axis=1))
+    ways = sums / np.maximum(lengths, JOINT)[:, None]
+    levels = np.einsum("nci,ni->nc", body.corners, ways[planes])
+    low, high = np.full(len(sums), math.inf), np.full(len(sums), -math.inf)
+    np.minimum.at(low, planes, levels.min(axis=1))
+    np.maximum.at(high, planes, levels.max(axis=1))
+    turned = lengths < _ONE_WAY * np.bincount(planes, body.areas)
+    bent = (turned | (high - low > 2.0 * FLAT))[planes]
+    if not bent.any():
+        return planes
+    # Strips of a very finely divided side turn as little as triangles of one plane may.
+    one, two = body.links.T
+    apart = bent[one] | bent[two]
+    strict = (body.link_cosines > _ONE_PLANE) & (~apart | (body.link_cosines > _ONE_STRIP))
+    return body.hanging_together(strict)
+
+
 class _Looking:
     """Looks for the faces of one body."""
 
     def __init__(self, body: Triangles) -> None:
         self._body = body
         self._smooth: Booleans = body.link_cosines > _SMOOTH
-        self._planes = body.hanging_together(body.link_cosines > _ONE_PLANE)
+        self._planes = _planes(body)
         self._taken = np.zeros(len(body), dtype=bool)
 
     def faces(self) -> Iterator[FoundFace]:
@@ -180,20 +206,32 @@ class _Looking:
         along
             only over edges as long as strips are: not into roundings at their ends
         """
-        links = self._smooth.copy()
-        if along:
-            longest = np.zeros(int(self._planes.max()) + 1)
-            one, two = self._planes[self._body.links].T
-            lengths = self._body.link_lengths
-            turned = (one != two) & self._smooth
-            for side in (one, two):
-                np.maximum.at(longest, side[turned], lengths[turned])
-            links &= ~turned | (lengths >= 0.7 * np.maximum(longest[one], longest[two]))
+        links = self._along_strips if along else self._smooth
         normal = np.average(self._body.normals[mine], axis=0, weights=self._body.areas[mine])
         near = self._body.normals @ (normal / np.sqrt(normal @ normal)) > _SEEN_TURN
         groups = self._body.hanging_together(links, near)
         found: Booleans = groups == groups[np.argmax(mine)]
         return found
+
+    @cached_property
+    def _along_strips(self) -> Booleans:
+        """(e,) which smooth edges are about as long as the longest of what lies beside them."""
+        longest = np.zeros(len(self._sums))
+        one, two = self._planes[self._body.links].T
+        lengths = self._body.link_lengths
+        turned = (one != two) & self._smooth
+        for side in (one, two):
+            np.maximum.at(longest, side[turned], lengths[turned])
+        as_long = lengths >= _AS_LONG * np.maximum(longest[one], longest[two])
+        found: Booleans = self._smooth & (~turned | as_long)
+        return found
+
+    @cached_property
+    def _sums(self) -> Floats:
+        """(planes, 3) the normal of each group, as long as the group is large."""
+        sums = np.zeros((int(self._planes.max()) + 1, 3))
+        np.add.at(sums, self._planes, self._body.normals * self._body.areas[:, None])
+        return sums
 
     def _leaning_alike(self, mine: Booleans, seen: Booleans) -> Booleans:
         """Of what is seen that whose normals lean as a group's and two beside it do.
@@ -202,10 +240,8 @@ class _Looking:
         most leans alike. A flat end that turns little does not.
         """
         planes = np.unique(self._planes[seen])
-        sums = np.zeros((int(self._planes.max()) + 1, 3))
-        np.add.at(sums, self._planes, self._body.normals * self._body.areas[:, None])
-        areas = np.sqrt((sums**2).sum(axis=1))
-        normals = sums[planes] / np.maximum(areas[planes], JOINT)[:, None]
+        areas = np.sqrt((self._sums**2).sum(axis=1))
+        normals = self._sums[planes] / np.maximum(areas[planes], JOINT)[:, None]
         own = int(self._planes[np.argmax(mine)])
         beside = self._beside(own, planes)
         best, most = seen, -math.inf
@@ -226,8 +262,8 @@ class _Looking:
     def _beside(self, own: int, among: Integers) -> list[int]:
         """The few groups with the longest edges in common with a group."""
         one, two = self._planes[self._body.links].T
-        ends = np.where(one == own, two, one)[((one == own) | (two == own)) & (one != two)]
-        lengths = self._body.link_lengths[((one == own) | (two == own)) & (one != two)]
+        at_own = ((one == own) | (two == own)) & (one != two)
+        ends, lengths = np.where(one == own, two, one)[at_own], self._body.link_lengths[at_own]
         inside = np.isin(ends, among)
         together = np.bincount(ends[inside], lengths[inside])
         found: list[int] = np.argsort(-together, kind="stable")[:_BESIDE].tolist()
