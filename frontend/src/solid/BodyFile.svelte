@@ -3,6 +3,7 @@
   import { Button } from 'carbon-components-svelte';
   import type { Solid, SolidScene } from '../api/client';
   import Choice from '../parts/Choice.svelte';
+  import HowTo from '../parts/HowTo.svelte';
   import type { Editor } from '../piece/editor.svelte';
   import { figure } from '../words/words';
   import { ENDINGS, readBody, type BodyUnit, type FoundBody } from './foundBody.svelte';
@@ -78,6 +79,7 @@
     </ul>
     <Button size="small" on:click={take}>Letter on this face</Button>
     <button class="quiet" onclick={() => (body = undefined)}>leave it</button>
+    <p><HowTo job="part-from-a-file" label="on a part from a file" /></p>
   </section>
 {:else}
   <p>
