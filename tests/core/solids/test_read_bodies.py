@@ -19,6 +19,7 @@ from tests.makings import document
 from ulvent.core.acts.scale_piece_act import ScalePiece
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe.read_body import packed, unpacked
+from ulvent.core.runs.run_choices import run_choices
 from ulvent.core.solids.found_faces import FoundFace, found_faces
 from ulvent.core.solids.triangles import Triangles
 from ulvent.core.workshop import Workpiece, Workshop
@@ -183,6 +184,21 @@ class Lettered(unittest.TestCase):
         with self.assertRaises(PieceError) as caught:
             _ = Workshop(shipped_face).of(other).solid
         self.assertEqual(caught.exception.problems[0].field, "blank")
+
+    def test_what_is_there_already_is_carved_and_not_cut_out(self) -> None:
+        """And it is as thick as it is, whatever a plate would be."""
+        plank = trimesh.creation.box((60, 20, 8))
+        work = lettered(plank, found_faces(as_read(plank))[0], "PEARS", {"relief": "sunk", "by": 5})
+        piece = work.piece.model_copy(update={"edge": "cut"})
+        work = Workshop(shipped_face).of(piece)
+        choice = next(one for one in run_choices(work.piece, work.groups) if one.name == "carve")
+        self.assertEqual([one.tool for one in choice.sheet.passes], ["flat-bit"])
+        for depth, kinds in ((5.0, set()), (9.0, {"too-deep"})):
+            deep = choice.sheet.passes[0].model_copy(update={"depth": depth})
+            sheet = choice.sheet.model_copy(update={"passes": (deep,)})
+            run = Workshop(shipped_face).of(piece.model_copy(update={"run": sheet}))
+            found = {one.kind for one in run.proof.findings if one.kind == "too-deep"}
+            self.assertEqual(found, kinds)
 
     def test_a_piece_on_it_is_not_scaled_away_from_it(self) -> None:
         box = trimesh.creation.box((60, 20, 5))

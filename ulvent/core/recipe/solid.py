@@ -127,6 +127,11 @@ class Solid(Model):
             raise WrongRecipeError("edge_size", f"must be less than {self.thickness:g}")
         return self
 
+    @property
+    def under_face(self) -> float:
+        """How thick a plate is, or a body that was read beneath its face at most, mm."""
+        return self.body.depth if self.body is not None else self.thickness
+
     def relief_of(self, lettering: str) -> ReliefOf:
         """How a lettering stands out."""
         return next((one for one in self.letterings if one.of == lettering), self.relief)

@@ -47,11 +47,17 @@ def run_choices(piece: Piece, groups: Sequence[Group]) -> tuple[RunChoice, ...]:
                   _sheet(_pass("score", "Score", "score", every))),
         RunChoice("cut", "Cut only", "every line is cut",
                   _sheet(_pass("cut", "Cut", usual["cut"], every))),
-        RunChoice("carve", "Carve, then cut out",
-                  "sunk lettering is cleared, grooves are cut, then its edge is milled",
-                  _carved(piece, groups, beyond)),
+        _carve(piece, groups, beyond),
     ]  # fmt: skip
     return tuple(one for one in found if one.sheet.passes)
+
+
+def _carve(piece: Piece, groups: Sequence[Group], edge: tuple[Works, ...]) -> RunChoice:
+    sheet = _carved(piece, groups, edge)
+    said = "sunk lettering is cleared, grooves are cut"
+    if any(one.tool == "router" for one in sheet.passes):
+        return RunChoice("carve", "Carve, then cut out", f"{said}, then its edge is milled", sheet)
+    return RunChoice("carve", "Carve", said, sheet)
 
 
 def _carved(piece: Piece, groups: Sequence[Group], edge: tuple[Works, ...]) -> RunSheet:
@@ -75,7 +81,8 @@ def _carved(piece: Piece, groups: Sequence[Group], edge: tuple[Works, ...]) -> R
                 carving=Carving(angle=angle))
         for number, ((kind, by, angle), works) in enumerate(sorted(found.items(), reverse=True), 1)
     ]  # fmt: skip
-    if passes and edge:
+    # A part that is there already is not cut out.
+    if passes and edge and solid.body is None:
         out = RunPass(id="cut", name="Cut out", tool="router", works=edge, depth=solid.thickness)
         passes.append(out)
     return RunSheet(passes=tuple(passes))

@@ -14,11 +14,11 @@ def _look(subject: Subject) -> list[Finding]:
         deepest = max(one.tracks, key=lambda track: track.depth, default=None)
         if solid is None or deepest is None or not one.tool.areas:
             continue
-        if deepest.depth >= solid.thickness:
+        if deepest.depth >= solid.under_face:
             found.append(
                 CHECK.finding(
                     f"pass {one.number}, “{one.title}”, goes {deepest.depth:.3g} mm deep into a "
-                    f"plate that is {solid.thickness:g} mm thick",
+                    f"plate that is {solid.under_face:g} mm thick",
                     "Give the pass less depth, or take a pointed cutter with a wider angle.",
                     deepest.depth,
                     places=(xy(run.place.to_piece(deepest.points[:1])[0]),),
