@@ -26,6 +26,24 @@ class RunTest(LetteringTest):
 
 
 class Sheets(RunTest):
+    def test_a_figure_that_cannot_be_stays_in_sight_is_said_once_and_can_be_emptied(self) -> None:
+        page, piece = self.run_of("Gate sign")
+        before = self.stored(piece)["run"]
+        self.passes(page).last.get_by_role("button").first.click()
+        speed = page.get_by_role("textbox", name="Speed")
+        speed.fill("-5")
+        speed.press("Enter")
+        alert = page.get_by_role("alert")
+        expect(alert).to_contain_text("pass 2, speed: must be at least 0.01")
+        expect(alert).to_have_count(1)
+        expect(speed).to_have_value("-5")
+        self.assertEqual(self.stored(piece)["run"], before)
+        speed.fill("")
+        speed.press("Enter")
+        expect(alert).to_have_count(0)
+        self.wait_until_kept(page)
+        self.assertIsNone(self.stored(piece)["run"]["passes"][1]["speed"])
+
     def test_draw_then_cut_by_one_choice_and_by_hand(self) -> None:
         page, piece = self.run_of("Barrel head")
         expect(self.passes(page)).to_have_count(1)

@@ -146,7 +146,8 @@ export class Keeping {
       this.state = 'conflict';
     } else if (error && answers(error)) {
       owner.refuse(error.errors ?? []);
-      owner.say(error.detail);
+      // What is wrong with a field is said where it is shown.
+      if (!error.errors?.length) owner.say(error.detail);
       this.state = 'wrong';
     } else {
       this.state = 'offline';

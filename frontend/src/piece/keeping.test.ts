@@ -102,7 +102,7 @@ describe('keeping', () => {
     const error = { status: 422, detail: 'The title is empty.', errors: [{ field: 'title', reason: '' }] };
     answers(put, { error });
     await keeping.keep();
-    expect([keeping.state, hand.said, hand.refused]).toEqual(['wrong', ['The title is empty.'], ['title']]);
+    expect([keeping.state, hand.said, hand.refused]).toEqual(['wrong', [], ['title']]);
     expect(keeping.waits).toBe(true);
     change('Tin');
     answers(put, kept(2));

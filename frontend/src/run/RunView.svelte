@@ -36,6 +36,8 @@
   /** The pass whose particulars are seen, by its id. */
   let chosen = $state('');
   const scene = $derived(running.scene);
+  /** With the sheet as the piece holds it, also where no run can be made of it. */
+  const stated = $derived(scene && { ...scene, sheet: editor.piece.run ?? scene.sheet });
   const timeline = $derived(scene && new Timeline(scene));
 
   $effect(() => {
@@ -117,7 +119,7 @@
   onsaid={() => (editor.saying = '')}
 >
   {#snippet left()}
-    <RunSheetList {editor} {scene} {clock} bind:chosen bind:sending onchange={change} />
+    <RunSheetList {editor} scene={stated} {clock} bind:chosen bind:sending onchange={change} />
   {/snippet}
   {#if scene && timeline}
     <Rehearsal {view} {scene} {timeline} {clock} {chosen} {hand} onhand={byHand} onshowall={showAll} />
@@ -127,7 +129,7 @@
     {#if sending}
       <SendingPane {editor} {sent} {scene} {moment} />
     {:else}
-      <PassParticulars {scene} {chosen} bind:hand onchange={change} onhand={byHand} />
+      <PassParticulars scene={stated} {chosen} bind:hand onchange={change} onhand={byHand} />
     {/if}
   {/snippet}
 </Panes>

@@ -51,7 +51,7 @@
   }
 
   function take(): void {
-    const taken = body?.taken({ ...scene?.recipe, ...editor.piece.solid } as Solid);
+    const taken = scene && body?.taken(scene.recipe);
     if (!taken) return;
     editor.change(taken);
     editor.pauseThenFinish();

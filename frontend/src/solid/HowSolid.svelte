@@ -37,13 +37,15 @@
   const FIRST_RIM = { width: 3, depth: 1 };
 
   const recipe = $derived(scene?.recipe);
-  const lettering = $derived(scene?.letterings.find((one) => one.relief.of === chosen));
+  const lettering = $derived.by(() => {
+    const shown = scene?.letterings.find((one) => one.relief.of === chosen);
+    return shown && { ...shown, relief: recipe?.letterings.find((one) => one.of === chosen) ?? shown.relief };
+  });
   const all = $derived(recipe?.relief);
   const inputs = $derived(catalogue().blanks.find((one) => one.name === editor.piece.blank?.kind)?.inputs ?? []);
 
   function change(changed: Partial<Solid>): void {
-    // The triangles of a body that was read are the piece's, and are not sent to and fro.
-    if (recipe) onchange({ ...recipe, body: editor.piece.solid?.body ?? null, ...changed });
+    if (recipe) onchange({ ...recipe, ...changed });
   }
 
   function relief(changed: Partial<LetteringRelief>): void {

@@ -30,7 +30,8 @@
   let drawing = $state.raw<PartDrawing>();
   let stripHeight = $state(keptHeight());
   let body = $state.raw<FoundBody>();
-  const scene = $derived(asked.scene);
+  // Figures are those that the piece holds, also those of which no part could be made.
+  const scene = $derived(asked.scene && { ...asked.scene, recipe: editor.piece.solid ?? asked.scene.recipe });
 
   $effect(() => {
     const { piece, holding } = editor;

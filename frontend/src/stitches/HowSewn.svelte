@@ -43,7 +43,10 @@
   const FIRST_GROUND = { apart: 5, clear: 2 };
 
   const recipe = $derived(scene?.recipe);
-  const lettering = $derived(scene?.letterings.find((one) => one.wish.of === chosen));
+  const lettering = $derived.by(() => {
+    const shown = scene?.letterings.find((one) => one.wish.of === chosen);
+    return shown && { ...shown, wish: recipe?.letterings.find((one) => one.of === chosen) ?? shown.wish };
+  });
   const words = $derived(editor.piece.letterings.find((one) => one.id === chosen)?.text ?? '');
   const letters = $derived(
     (scene?.threads ?? []).filter((one, at, all) => one.lettering === chosen && one.place >= 0

@@ -34,6 +34,8 @@
   const beside = new Beside(untrack(() => editor));
   const columns = new Columns(untrack(() => editor), change);
   const scene = $derived(sewing.scene);
+  /** With the figures that the piece holds, also those that cannot be sewn. */
+  const stated = $derived(scene && { ...scene, recipe: editor.piece.sewing ?? scene.recipe });
   const time = $derived(scene && new SewingTime(scene));
   const needle = $derived(time?.at(clock.at));
 
@@ -119,6 +121,6 @@
     <TimeBar {clock} of="sewing" unit="letter" {spans} {said} busy={sewing.busy} onstep={step} />
   {/if}
   {#snippet right()}
-    <HowSewn {editor} {scene} {chosen} {columns} onchange={change} />
+    <HowSewn {editor} scene={stated} {chosen} {columns} onchange={change} />
   {/snippet}
 </Panes>

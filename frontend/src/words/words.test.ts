@@ -14,6 +14,8 @@ describe('what is wrong, in words', () => {
     ['letterings[1].prepare.borders[0].distance', 'this lettering, prepare borders 1 distance: no'],
     ['guides[0].corner_radius', 'Upper edge, corner radius: no'],
     ['blank.diameter', 'blank diameter: no'],
+    ['run.passes[1].kerf[0].width', 'pass 2, kerf 1 width: no'],
+    ['solid.relief.by', 'relief by: no'],
     ['', 'No'],
   ])('%s', (field, said) => {
     expect(wrongWords({ field, reason: 'no' }, piece)).toBe(said);

@@ -23,12 +23,15 @@ export function wrongWords(problem: { field: string; reason: string }, piece: Pi
   const [list, index, field] = found ? [found[1], Number(found[2]), found[3]] : ['', 0, problem.field];
   const lettering = list === 'letterings' ? piece.letterings[index] : undefined;
   const guide = list === 'guides' ? piece.guides[index] : undefined;
+  const pass = /^run\.passes\[(\d+)\]/.exec(problem.field)?.[1];
   const named = (field ?? '')
+    .replace(/^(run\.passes\[\d+\]\.?|run\.|solid\.|sewing\.)/, '')
     .replace(/\[(\d+)\]/g, (_, place: string) => ` ${Number(place) + 1}`)
     .replace(/[._]+/g, ' ');
   const where = [
     lettering && (lettering.text.trim() ? `“${lettering.text.slice(0, 40)}”` : 'this lettering'),
     guide && guideName(guide),
+    pass && `pass ${Number(pass) + 1}`,
     named,
   ].filter(Boolean);
   return where.length ? `${where.join(', ')}: ${problem.reason}` : sentence(problem.reason);
