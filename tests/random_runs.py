@@ -13,8 +13,12 @@ from typing import Any
 from tests.makings import document, workpiece
 from tests.trying import Trying
 from ulvent.core.base.tools import TOOLS
+from ulvent.core.outlines import curve_of
 from ulvent.core.runs import Run
+from ulvent.formats.dxf_reading import read_dxf
+from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.run_out import RUN_FORMATS
+from ulvent.formats.svg_reading import read_svg
 from ulvent.machines import BeamMachine, Bed, Plotter
 
 ROOM = 25.0
@@ -98,8 +102,25 @@ class Runs(Trying):
     def try_out(self, seed: int) -> None:
         found = workpiece(sheet(seed)).run
         written = {name: one.write(found) for name, one in RUN_FORMATS.items() if name != "png"}
-        for wrong in (*_plotted(found, written["plt"]), *_burnt(found, written["gcode"])):
+        for wrong in (
+            *_plotted(found, written["plt"]),
+            *_burnt(found, written["gcode"]),
+            *_read(written["svg"], written["dxf"]),
+        ):
             self.note(wrong, seed)
+
+
+def _read(svg: bytes, dxf: bytes) -> list[str]:
+    """Both hold the same lines, as our own readers have them."""
+    try:
+        lengths = [
+            sum(curve_of(outline).length for outline in read(data))
+            for read, data in ((read_svg, svg), (read_dxf, dxf))
+        ]
+    except OutlineFileError:
+        return []  # nothing is drawn, or more than a guide is taken from
+    same = abs(lengths[0] - lengths[1]) <= 1e-3 * max(lengths)
+    return [] if same else ["SVG and DXF are read with other lengths"]
 
 
 def _plotted(run: Run, data: bytes) -> list[str]:

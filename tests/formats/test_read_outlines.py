@@ -123,6 +123,26 @@ class Dxf(unittest.TestCase):
             curve_of(polyline).length, 5 * math.pi + 10 + math.hypot(10, 10), places=9
         )
 
+    def test_a_polyline_may_turn_either_way(self) -> None:
+        """A plate of 40 by 20 with corners of 5, drawn counter-clockwise and clockwise: its edge
+        is 2 · 30 + 2 · 10 + 10 π; with a rounded end first, too."""
+        quarter = math.tan(math.pi / 8.0)
+        corners = [(5, 0, 0), (35, 0, quarter), (40, 5, 0), (40, 15, quarter), (35, 20, 0),
+                   (5, 20, quarter), (0, 15, 0), (0, 5, quarter)]  # fmt: skip
+        # The bulge of what follows a corner lies before it when the line is gone back.
+        back = [(x, y, -corners[index - 1][2]) for index, (x, y, _) in enumerate(corners)][::-1]
+        for turned in range(8):
+            for points in (corners, back):
+                document = ezdxf.new(units=4)
+                document.modelspace().add_lwpolyline(
+                    points[turned:] + points[:turned], format="xyb", close=True
+                )
+                stream = io.StringIO()
+                document.write(stream)
+                (outline,) = read_dxf(stream.getvalue().encode())
+                self.assertTrue(outline.closed)
+                self.assertAlmostEqual(curve_of(outline).length, 80.0 + 10.0 * math.pi, places=9)
+
     def test_units(self) -> None:
         for units, factor in ((0, 1), (1, 25.4), (4, 1), (5, 10), (14, 100)):
             found = lengths(read_dxf(samples.dxf(units)[0]))
