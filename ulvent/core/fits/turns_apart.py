@@ -13,6 +13,7 @@ from ulvent.core.base.trees import point_tree
 from ulvent.core.fits.letter_samples import NARROWER, ROUNDS, WINDOW, Cubics, Samples, cubics_of
 from ulvent.core.setting import Setting
 from ulvent.core.setting.gaps.neighbours import Turns
+from ulvent.core.shapes.near_pairs import DIRECTIONS, slabs, slabs_apart
 
 _NEIGHBOURS = 4
 _AT_ONCE = 4000
@@ -106,7 +107,10 @@ def _near_letters(samples: Samples, turns: Turns) -> Iterator[tuple[int, int, fl
         if complete or reach > farthest:
             break
         reach = float(between.min()) + widest if len(ones) else 2.0 * reach
-    apart = between - radii[ones] - radii[twos]
+    low, high = np.zeros((2, count, DIRECTIONS))
+    low[inked], high[inked] = slabs(samples.points, firsts)
+    # Letters one above the other are told apart by slabs, in other directions by circles.
+    apart = np.maximum(between - radii[ones] - radii[twos], slabs_apart(low, high, ones, twos))
     for pair in np.argsort(apart):
         yield int(ones[pair]), int(twos[pair]), float(apart[pair]) - samples.step
 

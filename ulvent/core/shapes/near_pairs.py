@@ -14,9 +14,9 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Points, counted_up
 
-_DIRECTIONS = 8
+DIRECTIONS = 8
 _PAIRS_AT_ONCE = 1_000_000
-_ANGLES = np.arange(_DIRECTIONS) * (math.pi / _DIRECTIONS)
+_ANGLES = np.arange(DIRECTIONS) * (math.pi / DIRECTIONS)
 _WAYS = np.array([np.cos(_ANGLES), np.sin(_ANGLES)])
 
 
@@ -38,7 +38,7 @@ def near_pairs(shapes: Sequence[Sequence[Points]], reach: float = 0.0) -> Intege
         owners, places = counted_up(counts[some])
         one = some[owners]
         two = one + 1 + places
-        for way in range(1, _DIRECTIONS):
+        for way in range(1, DIRECTIONS):
             meet = (lows[one, way] <= highs[two, way]) & (lows[two, way] <= highs[one, way])
             one, two = one[meet], two[meet]
         found.append(np.column_stack([one, two]))
@@ -65,10 +65,22 @@ def near_one_another(shapes: Sequence[Sequence[Points]]) -> list[list[int]]:
     return list(groups.values())
 
 
+def slabs(points: Points, starts: Integers) -> tuple[Floats, Floats]:
+    """(n, directions) from where to where shapes go, whose points (m, 2) begin at `starts`."""
+    along = points @ _WAYS
+    low, high = (end.reduceat(along, starts, axis=0) for end in (np.minimum, np.maximum))
+    return low, high
+
+
+def slabs_apart(lows: Floats, highs: Floats, ones: Integers, twos: Integers) -> Floats:
+    """(k,) by how much slabs of two shapes each are apart, in the direction in which that is most:
+    the shapes are no nearer; negative where they meet in all."""
+    apart: Floats = np.maximum(lows[twos] - highs[ones], lows[ones] - highs[twos]).max(axis=1)
+    return apart
+
+
 def _slabs(shapes: Sequence[Sequence[Points]], reach: float) -> tuple[Floats, Floats]:
-    """(n, directions) from where to where each shape goes, half of the reach larger."""
     counts = [sum(map(len, rings)) for rings in shapes]
     starts = np.concatenate([[0], np.cumsum(counts)[:-1]])
-    along = np.concatenate([ring for rings in shapes for ring in rings]) @ _WAYS
-    lows, highs = (end.reduceat(along, starts, axis=0) for end in (np.minimum, np.maximum))
+    lows, highs = slabs(np.concatenate([ring for rings in shapes for ring in rings]), starts)
     return lows - reach / 2.0, highs + reach / 2.0

@@ -10,6 +10,9 @@ from ulvent.core.proof.finding import Finding
 from ulvent.core.setting.gaps.spacing import FLOOR
 from ulvent.core.stances import STANCES
 
+_SEEN = 0.005
+"""Letters that are nearer than this, mm, touch."""
+
 
 def _look(subject: Subject) -> list[Finding]:
     lines, lettering = subject.lines, subject.words
@@ -22,9 +25,11 @@ def _look(subject: Subject) -> list[Finding]:
         return []
     where = "of other turns" if len(lines) == 1 else "of other lines"
     near = f"letters come within {apart:.3g} mm of those {where}"
+    if apart < _SEEN:
+        near = f"letters {'touch' if apart > JOINT else 'run into'} those {where}"
     return [
         CHECK.finding(
-            near if apart > JOINT else f"letters run into those {where}",
+            near,
             "Make the letters lower, or the turns and lines wider apart.",
             apart,
             lettering=lettering.id,
