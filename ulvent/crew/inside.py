@@ -47,7 +47,6 @@ def serve(pipe: Connection, note: Any, bound: int) -> None:
     with noted_by(write), contextlib.suppress(EOFError, OSError):
         while True:
             task, arguments = pipe.recv()
-            note.value = b""
             pipe.send_bytes(_reply(task, arguments))
 
 

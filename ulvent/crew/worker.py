@@ -142,6 +142,8 @@ class Worker:
         return self._tried(seconds, task, arguments)
 
     def _tried(self, seconds: float, task: Callable[..., R], arguments: tuple[Any, ...]) -> R:
+        # On a busy machine time may be up before the process has begun: nothing is said yet.
+        self._note.value = b""
         pipe, process = self._sent((task, arguments))
         try:
             self._wait(pipe, process, seconds)
