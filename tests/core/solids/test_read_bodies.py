@@ -125,6 +125,15 @@ class Faces(unittest.TestCase):
         fine = trimesh.creation.cylinder(40, 90, sections=4800)
         self.assertEqual(found_faces(as_read(fine))[0].blank.model_dump()["diameter"], 80.0)
 
+    def test_a_cone_that_ends_in_a_point_is_lettered_on_short_of_it(self) -> None:
+        for seed in (1, 2, 3):
+            cone = turned(trimesh.creation.cone(20, 30, sections=64), seed)
+            face = next(one for one in found_faces(as_read(cone)) if one.kind == "cone")
+            blank = face.blank.model_dump()
+            sizes = sorted((blank["diameter"], blank["top"]))
+            np.testing.assert_allclose(sizes, (2.0, 40.0), atol=0.02)
+            self.assertAlmostEqual(blank["height"], 28.5, delta=0.02)
+
     def test_half_a_cylinder_says_how_far_it_goes(self) -> None:
         whole = trimesh.creation.cylinder(20, 30, sections=96)
         half = whole.slice_plane((0, 0, 0), (0, 1, 0), cap=True, engine="manifold")

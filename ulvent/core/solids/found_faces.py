@@ -48,6 +48,8 @@ _BESIDE, _LEANS_ALIKE, _NO_AXIS, _EVENLY = 4, 0.02, 1e-9, 0.1
 _DEPTHS = 6
 _PLACES = np.concatenate([np.full((3, 3), 0.1) + 0.7 * np.eye(3), np.full((1, 3), 1.0 / 3.0)])
 """In how many triangles of a face, and where in each, it is looked how deep the body is."""
+_POINTED = 0.05
+"""The least radius of a cone that is lettered on, of its greatest."""
 _TO_AXIS = 0.98
 _DECIMALS = 2
 
@@ -196,9 +198,7 @@ class _Looking:
 
     def _goes_round(self, grown: Booleans, cone: Cone) -> bool:
         corners = self._body.corners[grown].reshape(-1, 3)
-        low, high = cone.heights(corners)
-        pointed = min(cone.radius_at(low), cone.radius_at(high)) <= 0.0
-        return not pointed and cone.reach_round(corners)[1] >= _LEAST_TURN
+        return cone.reach_round(corners)[1] >= _LEAST_TURN
 
     def _followed(self, mine: Booleans, along: bool) -> Booleans:
         """What the surface is about a group, as far as it turns a little.
@@ -287,7 +287,7 @@ class _Looking:
         body = self._body
         corners = body.corners[which].reshape(-1, 3)
         middle, around = cone.reach_round(corners)
-        low, high = cone.heights(corners)
+        low, high = _below_the_point(cone, *cone.heights(corners))
         lower, upper = (cone.radius_at(z) for z in (low, high))
         straight = round(abs(upper - lower), _DECIMALS) == 0.0
         if straight:
@@ -316,6 +316,15 @@ class _Looking:
             for index in some.tolist()
             for share in _PLACES
         ]
+
+
+def _below_the_point(cone: Cone, low: float, high: float) -> tuple[float, float]:
+    """From where to where a cone is lettered on: one that ends in a point, short of that."""
+    widest = max(cone.radius_at(low), cone.radius_at(high))
+    if cone.lean == 0.0 or min(cone.radius_at(low), cone.radius_at(high)) >= _POINTED * widest:
+        return low, high
+    end = (_POINTED * widest - cone.radius) / cone.lean
+    return (end, high) if cone.lean > 0.0 else (low, end)
 
 
 def _edge_middles(body: Triangles, which: Integers) -> Iterator[Floats]:
