@@ -10,7 +10,6 @@ A file is not trusted: blocks are counted before they are opened.
 from __future__ import annotations
 
 import io
-import math
 from collections.abc import Iterable, Iterator
 from itertools import islice
 
@@ -26,7 +25,7 @@ from ezdxf.path import Curve3To, Curve4To
 from ulvent.core.base.arrays import Point
 from ulvent.core.curves import ArcSegment, CubicSegment, LineSegment, QuadraticSegment, Segment
 from ulvent.core.outlines import FileOutline
-from ulvent.core.outlines.edges import reversed_segment
+from ulvent.core.outlines.edges import going_on
 from ulvent.formats.loose_ends import joined_ends
 from ulvent.formats.outline_file import (
     MOST_ELEMENTS,
@@ -128,7 +127,8 @@ def _segments(entity: DXFEntity) -> Iterator[list[Segment]]:
     """The lines of one entity, unscaled."""
     if isinstance(entity, LWPolyline | Polyline) and _is_flat(entity):
         parts = [part for piece in entity.virtual_entities() for part in _segments(piece)]
-        yield _one_after_another([segment for part in parts for segment in part])
+        # Arcs come counter-clockwise, whichever way the polyline turns.
+        yield [segment for part in going_on(parts) for segment in part]
     elif isinstance(entity, Line):
         yield [LineSegment(_pair(entity.dxf.start), _pair(entity.dxf.end))]
     elif isinstance(entity, Arc | Circle) and _is_upright(entity):
@@ -136,24 +136,6 @@ def _segments(entity: DXFEntity) -> Iterator[list[Segment]]:
     else:
         for line in dxf_path.make_path(entity).sub_paths():
             yield _from_path(line)
-
-
-def _one_after_another(segments: list[Segment]) -> list[Segment]:
-    """Segments of one polyline, each in the direction in which it is gone along: arcs come
-    counter-clockwise, whichever way the polyline turns."""
-    if len(segments) < 2:
-        return segments
-    # The first one ends where the second one has an end.
-    first, second = segments[0], segments[1]
-    turned = min(math.dist(first.start, end) for end in (second.start, second.end)) < min(
-        math.dist(first.end, end) for end in (second.start, second.end)
-    )
-    found = [reversed_segment(first) if turned and isinstance(first, ArcSegment) else first]
-    for segment in segments[1:]:
-        here = found[-1].end
-        backward = math.dist(segment.end, here) < math.dist(segment.start, here)
-        found.append(reversed_segment(segment) if backward else segment)
-    return found
 
 
 def _is_flat(entity: LWPolyline | Polyline) -> bool:

@@ -171,20 +171,11 @@ def in_line(edges: Sequence[Sequence[Segment]]) -> FileOutline:
     """
     if not edges:
         raise CurveError("choose at least one edge")
-    ordered = [[*edge] for edge in edges]
-    if len(ordered) > 1:
-        start, end = ends_of(ordered[0])
-        others = ends_of(ordered[1])
-        if min(math.dist(start, o) for o in others) < min(math.dist(end, o) for o in others):
-            ordered[0] = _turned(ordered[0])
-    line: list[Segment] = ordered[0]
-    for edge in ordered[1:]:
-        here = line[-1].end
-        start, end = ends_of(edge)
-        following = edge if math.dist(here, start) <= math.dist(here, end) else _turned(edge)
-        if math.dist(here, following[0].start) > JOINT:
-            line.append(LineSegment(here, following[0].start))
-        line.extend(following)
+    line: list[Segment] = []
+    for edge in going_on(edges):
+        if line and math.dist(line[-1].end, edge[0].start) > JOINT:
+            line.append(LineSegment(line[-1].end, edge[0].start))
+        line.extend(edge)
     start, end = ends_of(line)
     gap = math.dist(start, end)
     # A single circle or loop is closed; a dot is not.
@@ -192,6 +183,23 @@ def in_line(edges: Sequence[Sequence[Segment]]) -> FileOutline:
     if closed and gap > JOINT:
         line.append(LineSegment(end, start))
     return FileOutline(tuple(line), closed)
+
+
+def going_on(edges: Sequence[Sequence[Segment]]) -> list[list[Segment]]:
+    """Edges in the order given, each turned round where its other end is nearer to the one before;
+    the first one ends where the second one is nearer."""
+    ordered = [[*edge] for edge in edges]
+    if len(ordered) > 1:
+        start, end = ends_of(ordered[0])
+        others = ends_of(ordered[1])
+        if min(math.dist(start, o) for o in others) < min(math.dist(end, o) for o in others):
+            ordered[0] = _turned(ordered[0])
+    for index, edge in enumerate(ordered[1:], 1):
+        here = ordered[index - 1][-1].end
+        start, end = ends_of(edge)
+        if math.dist(here, start) > math.dist(here, end):
+            ordered[index] = _turned(edge)
+    return ordered
 
 
 def _turned(edge: Sequence[Segment]) -> list[Segment]:

@@ -14,10 +14,9 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.sparse import coo_matrix
-from scipy.sparse.csgraph import connected_components
 
 from ulvent.core.base.arrays import Booleans, Floats, Integers, Lengths, turned_left
+from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline, even_places
@@ -151,12 +150,9 @@ class _Edge:
             return []
         middles = (self._points[thin] + self._points[others[thin]]) / 2.0
         pairs = point_tree(middles).query_pairs(_NEIGHBOURS * self._step, output_type="ndarray")
-        links = coo_matrix(
-            (np.ones(len(pairs)), (pairs[:, 0], pairs[:, 1])), shape=(len(thin), len(thin))
-        )
-        number, labels = connected_components(links, directed=False)
+        labels = joined_groups(pairs[:, 0], pairs[:, 1], len(thin))
         order = np.argsort(labels, kind="stable")
-        bounds = np.searchsorted(labels[order], np.arange(number + 1))
+        bounds = np.searchsorted(labels[order], np.arange(labels.max() + 2))
         return [thin[order[a:b]] for a, b in zip(bounds[:-1], bounds[1:], strict=True)]
 
     def thinnest(self, group: Ints, others: Ints) -> ThinPlace | None:

@@ -30,13 +30,12 @@ def flat_blank(
 
     None where its outline is too long, or nothing.
     """
-    rings = [_laid(ring, frame) for ring in _edges(body, which)]
-    area = Region.of_rings(rings).simplified(_SAME_LINE)
+    edges = _edges(body, which)
+    area = _laid(edges, frame)
     if len(area.outer_rings) != 1:
         return None
     frame = _straightened(max(area.rings, key=len), frame)
-    area = Region.of_rings([_laid(ring, frame) for ring in _edges(body, which)])
-    area = area.simplified(_SAME_LINE)
+    area = _laid(edges, frame)
     if len(area.outer_rings) != 1:
         return None
     circles = [_circle(ring) for ring in area.rings]
@@ -85,9 +84,10 @@ def _edges(body: Triangles, which: Integers) -> list[Floats]:
     return rings
 
 
-def _laid(ring: Floats, frame: Floats) -> Points:
-    flat: Points = (ring @ frame[:, :3].T + frame[:, 3])[:, :2]
-    return flat
+def _laid(edges: list[Floats], frame: Floats) -> Region:
+    """What rings in the file go round, laid out."""
+    rings = [(ring @ frame[:, :3].T + frame[:, 3])[:, :2] for ring in edges]
+    return Region.of_rings(rings).simplified(_SAME_LINE)
 
 
 def _straightened(ring: Points, frame: Floats) -> Floats:

@@ -17,12 +17,13 @@ from typing import Literal
 import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Integers
+from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.guides.blanks import DiscBlank, OutlineBlank, RingBlank
 from ulvent.core.guides.round_blanks import SideBlank
 from ulvent.core.solids.cone_fit import Cone, fitted_cone
 from ulvent.core.solids.flat_blanks import flat_blank
-from ulvent.core.solids.triangles import FLAT, Triangles, joined_groups
+from ulvent.core.solids.triangles import FLAT, Triangles
 
 FaceKind = Literal["flat", "cylinder", "cone"]
 _ONE_PLANE = math.cos(math.radians(0.1))
@@ -110,8 +111,7 @@ def _no_chains(body: Triangles, faces: list[FoundFace]) -> list[FoundFace]:
 def _planes(body: Triangles) -> Integers:
     """(m,) the group of one plane that each triangle is in."""
     planes = body.hanging_together(body.link_cosines > _ONE_PLANE)
-    sums = np.zeros((int(planes.max()) + 1, 3))
-    np.add.at(sums, planes, body.normals * body.areas[:, None])
+    sums = _sums(body, planes)
     lengths = np.sqrt((sums**2).sum(axis=1))
     ways = sums / np.maximum(lengths, JOINT)[:, None]
     levels = np.einsum("nci,ni->nc", body.corners, ways[planes])
@@ -127,6 +127,13 @@ def _planes(body: Triangles) -> Integers:
     apart = bent[one] | bent[two]
     strict = (body.link_cosines > _ONE_PLANE) & (~apart | (body.link_cosines > _ONE_STRIP))
     return body.hanging_together(strict)
+
+
+def _sums(body: Triangles, planes: Integers) -> Floats:
+    """(planes, 3) the normal of each group, as long as the group is large."""
+    sums = np.zeros((int(planes.max()) + 1, 3))
+    np.add.at(sums, planes, body.normals * body.areas[:, None])
+    return sums
 
 
 class _Looking:
@@ -228,10 +235,7 @@ class _Looking:
 
     @cached_property
     def _sums(self) -> Floats:
-        """(planes, 3) the normal of each group, as long as the group is large."""
-        sums = np.zeros((int(self._planes.max()) + 1, 3))
-        np.add.at(sums, self._planes, self._body.normals * self._body.areas[:, None])
-        return sums
+        return _sums(self._body, self._planes)
 
     def _leaning_alike(self, mine: Booleans, seen: Booleans) -> Booleans:
         """Of what is seen that whose normals lean as a group's and two beside it do.

@@ -15,6 +15,7 @@ import manifold3d
 import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Millimetres, Points
+from ulvent.core.base.linked import joined_groups
 from ulvent.core.shapes import Region
 from ulvent.core.shapes.flat import divided
 
@@ -182,9 +183,6 @@ class _Edges:
 
     def inside(self) -> Integers:
         """The triangles within the rings: all that hang together without crossing one."""
-        from scipy.sparse import coo_array
-        from scipy.sparse.csgraph import connected_components
-
         n, count = len(self._triangles), self._count
         owners = np.tile(np.arange(n), 3)
         rings = np.concatenate(self._rings)
@@ -194,9 +192,7 @@ class _Edges:
         shared = self._codes[order][places] == back
         barred = np.isin(self._codes, rings) | np.isin(back, rings)
         joins = shared & ~barred
-        pairs = (owners[joins], owners[order][places][joins])
-        graph = coo_array((np.ones(joins.sum()), pairs), shape=(n, n))
-        _, parts = connected_components(graph, directed=False)
+        parts = joined_groups(owners[joins], owners[order][places][joins], n)
         mine = np.unique(parts[owners[np.isin(self._codes, rings)]])
         found: Integers = self._triangles[np.isin(parts, mine)]
         return found

@@ -9,6 +9,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Booleans, Floats, Integers
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.guides.round_blanks import SideBlank
 from ulvent.core.recipe.read_body import ReadBody, unpacked
@@ -46,16 +47,6 @@ def closed(vertices: Floats, triangles: Integers) -> manifold3d.Manifold | None:
     return made if sound and made.volume() > 0.0 else None
 
 
-def joined_groups(one: Integers, two: Integers, size: int) -> Integers:
-    """(size,) the number of the group that each thing is in, where pairs of them are joined."""
-    from scipy.sparse import coo_array
-    from scipy.sparse.csgraph import connected_components
-
-    joined = coo_array((np.ones(len(one)), (one, two)), shape=(size, size))
-    found: Integers = connected_components(joined, directed=False)[1]
-    return found
-
-
 class Triangles:
     """Triangles that close.
 
@@ -79,20 +70,28 @@ class Triangles:
     @cached_property
     def links(self) -> Integers:
         """(e, 2) triangles that have an edge in common, each pair once."""
-        starts, ends = self.triangles.T.ravel(), np.roll(self.triangles, -1, axis=1).T.ravel()
-        low, high = np.minimum(starts, ends), np.maximum(starts, ends)
-        order = np.lexsort((high, low))
-        owners = np.tile(np.arange(len(self)), 3)[order]
-        return owners.reshape(-1, 2)
+        return (self._edges_in_pairs % len(self)).reshape(-1, 2)
 
     @cached_property
     def link_lengths(self) -> Floats:
         """(e,) how long the common edges are, mm."""
-        starts, ends = self.triangles.T.ravel(), np.roll(self.triangles, -1, axis=1).T.ravel()
-        order = np.lexsort((np.maximum(starts, ends), np.minimum(starts, ends)))[::2]
-        ways = self.vertices[ends[order]] - self.vertices[starts[order]]
+        starts, ends = self._edges
+        which = self._edges_in_pairs[::2]
+        ways = self.vertices[ends[which]] - self.vertices[starts[which]]
         found: Floats = np.sqrt((ways**2).sum(axis=1))
         return found
+
+    @cached_property
+    def _edges(self) -> tuple[Integers, Integers]:
+        """(3m,) corners where edges begin and end: the first of all triangles, then the second."""
+        return self.triangles.T.ravel(), np.roll(self.triangles, -1, axis=1).T.ravel()
+
+    @cached_property
+    def _edges_in_pairs(self) -> Integers:
+        """(3m,) edges, by their places in `_edges`: the two that are one lie side by side."""
+        starts, ends = self._edges
+        order: Integers = np.lexsort((np.maximum(starts, ends), np.minimum(starts, ends)))
+        return order
 
     @cached_property
     def link_cosines(self) -> Floats:

@@ -9,6 +9,7 @@ from functools import cache
 import numpy as np
 
 from ulvent.core.base.arrays import Floats
+from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Outline, Polyline
 from ulvent.core.shapes import Region, flat_contours
@@ -70,9 +71,6 @@ class SingleLine:
 
 def merged(cutouts: list[Cutout], belong: Callable[[Region], bool]) -> list[Cutout]:
     """Cutouts made one wherever what they have in common says so."""
-    # Imported when it is needed: SciPy would double the start of the command line.
-    from scipy.sparse import coo_array
-    from scipy.sparse.csgraph import connected_components
 
     @cache
     def larger(index: int) -> Region:
@@ -87,8 +85,7 @@ def merged(cutouts: list[Cutout], belong: Callable[[Region], bool]) -> list[Cuto
     if not seams:
         return cutouts
     ones, twos = np.array([seam[:2] for seam in seams]).T
-    linked = coo_array((np.ones(len(seams)), (ones, twos)), shape=(len(cutouts), len(cutouts)))
-    group_of = connected_components(linked, directed=False)[1]
+    group_of = joined_groups(ones, twos, len(cutouts))
     return [
         made_one(
             [cutouts[index] for index in np.flatnonzero(group_of == group)],

@@ -14,6 +14,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Floats, Integers, Points
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline
@@ -294,13 +295,9 @@ def _halves(piece: Points, link: Points) -> list[Points]:
 
 def _components(pieces: Sequence[Points]) -> list[list[int]]:
     """Which pieces hang together by their ends."""
-    from scipy.sparse import coo_array
-    from scipy.sparse.csgraph import connected_components
-
     at, edges = _named(pieces)
     ones, twos = np.array([(one, two) for one, two, _ in edges]).T
-    graph = coo_array((np.ones(len(edges)), (ones, twos)), shape=(len(at),) * 2)
-    _, label = connected_components(graph, directed=False)
+    label = joined_groups(ones, twos, len(at))
     groups: dict[int, list[int]] = {}
     for index, one in enumerate(ones.tolist()):
         groups.setdefault(int(label[one]), []).append(index)
