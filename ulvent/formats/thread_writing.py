@@ -19,7 +19,11 @@ _WRITERS = {
     "jef": pyembroidery.JefWriter,
     "vp3": pyembroidery.Vp3Writer,
 }
-_SETTINGS = {"long_stitch_contingency": pyembroidery.CONTINGENCY_LONG_STITCH_SEW_TO}
+_SETTINGS = {
+    "long_stitch_contingency": pyembroidery.CONTINGENCY_LONG_STITCH_SEW_TO,
+    # JEF holds when it was written: a fixed moment, so that the same stitches are the same bytes.
+    "date": "20000101000000",
+}
 
 
 def write_thread(embroidery: Embroidery, format: str) -> bytes:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import unittest
+from datetime import date
 
 import numpy as np
 import pyembroidery
@@ -120,6 +121,7 @@ class Files(unittest.TestCase):
         for name, reader in readers.items():
             data = THREAD_FORMATS[name].write(work.embroidery)
             self.assertEqual(data, THREAD_FORMATS[name].write(work.embroidery))
+            self.assertNotIn(str(date.today().year).encode(), data)  # nor on another day
             pattern = pyembroidery.EmbPattern()
             reader.read(io.BytesIO(data), pattern)
             stitches = [s for s in pattern.stitches if s[2] == pyembroidery.STITCH]
