@@ -62,12 +62,21 @@ class ApplicationTest(ChromiumTest):
         return url.startswith((f"http://{address}/", f"ws://{address}/", "data:", "blob:"))
 
     def open(self, path: str = "/", page: Page | None = None) -> Page:
+        once_a_module(type(self), "kept open", self._kept_open)
         page = page or self.page()
         page.on("request", lambda request: self.requested.add(request.url))
         page.on("websocket", lambda socket: self.requested.add(socket.url))
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         page.on("console", self._hear)
         page.goto(self.running.address + path)
+        return page
+
+    @classmethod
+    def _kept_open(cls) -> Page:
+        """Chromium shows all pages of a server in one process as long as one is open: what it has
+        read and compiled for one test serves the next."""
+        page = once_a_module(cls, "context", cls._context).new_page()
+        page.goto(f"{cls.running.address}/api/pieces")
         return page
 
     def api(self, path: str, method: str = "GET", body: Any = None) -> Any:
