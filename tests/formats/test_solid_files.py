@@ -4,22 +4,28 @@ from __future__ import annotations
 
 import io
 import json
+import math
 import os
 import subprocess
 import sys
 import tempfile
 import unittest
 import zipfile
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
+import manifold3d
 import trimesh
 from defusedxml import ElementTree
+from scipy.spatial import cKDTree
 
 from tests.makings import document, workpiece
 from ulvent.core.base.errors import PieceError, UlventError
+from ulvent.core.solids.mesh import Mesh
 from ulvent.core.workshop import Workpiece
+from ulvent.formats.mesh_writing import stl
 from ulvent.formats.solid_out import SOLID_FORMATS
 from ulvent.formats.solid_picture import SIDES, solid_picture
 
@@ -75,6 +81,20 @@ class Meshes(unittest.TestCase):
     def test_a_binary_stl_has_84_bytes_and_50_for_each_triangle(self) -> None:
         data = SOLID_FORMATS["stl"].file(plate())
         self.assertEqual(len(data), 84 + 50 * int.from_bytes(data[80:84], "little"))
+
+    def test_corners_that_all_but_meet_stay_apart_in_stl(self) -> None:
+        """Readers of STL make one what lies within a millionth of a mm, and holes by it."""
+        side = math.sqrt(2.0) * 5e-10
+        for at in (0.0, 40.0):
+            cube = manifold3d.Manifold.cube((10.0, 10.0, 10.0)).translate((at, 0.0, 0.0))
+            wedge = manifold3d.Manifold.cube((10.0, 10.0, 10.0)).rotate((0.0, 0.0, 45.0))
+            both = cube + wedge.translate((at + 10.0 + side, 10.0 - side, 0.0))
+            mesh = Mesh.of(both, "two that all but touch", "#808080")
+            gaps = cKDTree(mesh.vertices).query_pairs(1e-8)
+            self.assertEqual(len(gaps), 2)
+            found = loaded("stl", stl(replace(plate().solid, meshes=(mesh,))))
+            self.assertTrue(found.is_watertight and found.is_winding_consistent)
+            self.assertEqual(len(found.vertices), len(mesh.vertices))
 
     def test_a_piece_that_says_nothing_is_a_plate_with_raised_lettering(self) -> None:
         mesh = loaded("stl", SOLID_FORMATS["stl"].file(plate()))

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import numpy as np
+from scipy.spatial import cKDTree
 
 from ulvent.core.base.arrays import Floats
 from ulvent.core.solids import MadeSolid
 
 _HEAD = 80
-_TOLD_APART = 16
-"""Steps by which corners are told apart."""
+_TOLD_APART = 1e-6
+"""mm: corners that lie nearer are one to who reads the file."""
+_STEPS = 16
+"""Of so many steps at most is a corner moved off others."""
 _TRIANGLE = np.dtype([("normal", "<f4", 3), ("corners", "<f4", (3, 3)), ("spare", "<u2")])
 
 
@@ -28,17 +31,18 @@ def stl(solid: MadeSolid) -> bytes:
 
 
 def _in_single(vertices: Floats) -> Floats:
-    """Vertices in single precision; those that would be one there are told apart by the least step.
+    """Vertices in single precision; those that would be one there are moved off each other.
 
-    Who reads the file knows which corners are one by their being equal.
+    Who reads the file knows which corners are one by their being equal, or nearly so.
     """
     found = vertices.astype("<f4")
-    for _ in range(_TOLD_APART):
-        _, first = np.unique(found, axis=0, return_index=True)
-        again = np.setdiff1d(np.arange(len(found)), first)
-        if not len(again):
+    for _ in range(_STEPS):
+        pairs = cKDTree(found).query_pairs(_TOLD_APART, output_type="ndarray")
+        if not len(pairs):
             break
-        found[again, 0] = np.nextafter(found[again, 0], np.float32(np.inf))
+        again = np.unique(pairs[:, 1])
+        step = np.maximum(np.spacing(np.abs(found[again, 0])), np.float32(2.0 * _TOLD_APART))
+        found[again, 0] += step
     return found
 
 
