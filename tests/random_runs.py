@@ -27,6 +27,9 @@ WORKS = ({"what": "cut"}, {"what": "letters", "of": "t"}, {"what": "ticks", "of"
          {"what": "guide", "of": "b"}, {"what": "letters", "of": "d"},
          {"what": "marks"})  # fmt: skip
 
+TEXTS, OFTEN = ("PEAR & PLUM", "oö8%", "i", "Qi", "&", ":"), (1, 2, 4, 3, 3, 4)
+"""What a sheet may say; much of it costs much, and finds little that a letter does not."""
+
 
 def sheet(seed: int) -> dict[str, Any]:
     """A piece with a random run sheet; figures are such as a maker may type."""
@@ -83,10 +86,10 @@ def sheet(seed: int) -> dict[str, Any]:
     ]
     words = [
         {"id": "t", "guide": "a", "face": pick.choice(["lato-bold", "hershey-sans"]),
-         "text": pick.choice(["PEAR & PLUM", "oö8%", "i", "Qi", "&", ":"]),
+         "text": pick.choices(TEXTS, OFTEN)[0],
          "height": pick.choice([4, 14])},
         {"id": "d", "guide": "b", "face": "lato-bold", "height": 3, "text": "",
-         "dial": {"labels": {"kind": "figures", "first": 1, "last": pick.choice([2, 2, 6])},
+         "dial": {"labels": {"kind": "figures", "first": 1, "last": pick.choice([2, 2, 2, 2, 6])},
                   "ticks": {}}},
     ]  # fmt: skip
     side = 120.0 + 2.0 * ROOM

@@ -10,6 +10,7 @@ A file is not trusted: blocks are counted before they are opened.
 from __future__ import annotations
 
 import io
+import math
 from collections.abc import Iterable, Iterator
 from itertools import islice
 
@@ -25,7 +26,6 @@ from ezdxf.path import Curve3To, Curve4To
 from ulvent.core.base.arrays import Point
 from ulvent.core.curves import ArcSegment, CubicSegment, LineSegment, QuadraticSegment, Segment
 from ulvent.core.outlines import FileOutline
-from ulvent.core.outlines.edges import going_on
 from ulvent.formats.loose_ends import joined_ends
 from ulvent.formats.outline_file import (
     MOST_ELEMENTS,
@@ -53,6 +53,8 @@ _PARSER_ERRORS = (
 )
 _DRAWN = {"LINE", "ARC", "CIRCLE", "ELLIPSE", "LWPOLYLINE", "POLYLINE", "SPLINE"}
 _UPRIGHT = 1e-9
+_STRAIGHT = 1e-9
+"""Units by which an arc may rise over its chord and be one: its centre would be far off."""
 
 
 def read_dxf(data: bytes, unit: str = "file") -> list[FileOutline]:
@@ -126,9 +128,7 @@ def _refuse_too_much(document: Drawing, space: Iterable[DXFEntity]) -> None:
 def _segments(entity: DXFEntity) -> Iterator[list[Segment]]:
     """The lines of one entity, unscaled."""
     if isinstance(entity, LWPolyline | Polyline) and _is_flat(entity):
-        parts = [part for piece in entity.virtual_entities() for part in _segments(piece)]
-        # Arcs come counter-clockwise, whichever way the polyline turns.
-        yield [segment for part in going_on(parts) for segment in part]
+        yield _from_polyline(entity)
     elif isinstance(entity, Line):
         yield [LineSegment(_pair(entity.dxf.start), _pair(entity.dxf.end))]
     elif isinstance(entity, Arc | Circle) and _is_upright(entity):
@@ -136,6 +136,31 @@ def _segments(entity: DXFEntity) -> Iterator[list[Segment]]:
     else:
         for line in dxf_path.make_path(entity).sub_paths():
             yield _from_path(line)
+
+
+def _from_polyline(entity: LWPolyline | Polyline) -> list[Segment]:
+    """Its corners joined by lines, and by arcs where there is a bulge: the tangent of a quarter of
+    the angle, counter-clockwise."""
+    if isinstance(entity, LWPolyline):
+        corners = [((x, y), bulge) for x, y, bulge in entity.get_points("xyb")]
+    else:
+        corners = [
+            (_pair(one.dxf.location), float(one.dxf.get("bulge", 0.0))) for one in entity.vertices
+        ]
+    following = corners[1:] + corners[:1] if entity.is_closed else corners[1:]
+    return [
+        _bulged(here, end, bulge)
+        for (here, bulge), (end, _) in zip(corners, following, strict=False)
+    ]
+
+
+def _bulged(here: Point, end: Point, bulge: float) -> Segment:
+    if abs(bulge) * math.dist(here, end) < _STRAIGHT:
+        return LineSegment(here, end)
+    centre = ezdxf.math.bulge_center(here, end, bulge)
+    begin = math.degrees(math.atan2(here[1] - centre.y, here[0] - centre.x))
+    sweep = 4.0 * math.degrees(math.atan(bulge))
+    return ArcSegment((centre.x, centre.y), centre.distance(ezdxf.math.Vec2(here)), begin, sweep)
 
 
 def _is_flat(entity: LWPolyline | Polyline) -> bool:

@@ -172,7 +172,7 @@ def in_line(edges: Sequence[Sequence[Segment]]) -> FileOutline:
     if not edges:
         raise CurveError("choose at least one edge")
     line: list[Segment] = []
-    for edge in going_on(edges):
+    for edge in _going_on(edges):
         if line and math.dist(line[-1].end, edge[0].start) > JOINT:
             line.append(LineSegment(line[-1].end, edge[0].start))
         line.extend(edge)
@@ -185,7 +185,7 @@ def in_line(edges: Sequence[Sequence[Segment]]) -> FileOutline:
     return FileOutline(tuple(line), closed)
 
 
-def going_on(edges: Sequence[Sequence[Segment]]) -> list[list[Segment]]:
+def _going_on(edges: Sequence[Sequence[Segment]]) -> list[list[Segment]]:
     """Edges in the order given, each turned round where its other end is nearer to the one before;
     the first one ends where the second one is nearer."""
     ordered = [[*edge] for edge in edges]
