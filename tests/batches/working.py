@@ -13,7 +13,7 @@ from uuid import UUID, uuid4
 from sqlalchemy import Engine
 
 from tests.makings import document
-from ulvent.batches.beginning import begin_batch
+from ulvent.batches.beginning import order_of
 from ulvent.batches.making import Making
 from ulvent.batches.queue_worker import queue_app
 from ulvent.bench import Bench, Hands
@@ -39,7 +39,7 @@ def tag(names: list[str], **names_changed: Any) -> dict[str, Any]:
 
 def begun(batches: Batches, piece: dict[str, Any], wanted: Wanted) -> UUID:
     """A batch of a piece's own list."""
-    return begin_batch(batches, uuid4(), parse_piece(piece), wanted)
+    return batches.begin(uuid4(), order_of(parse_piece(piece), wanted))
 
 
 @dataclass

@@ -114,26 +114,37 @@ class BatchRoutes(WebTest):
 
 
 class NamesRoute(WebTest):
-    def scene(self, piece: dict[str, Any], rows: list[int]) -> Any:
-        answer = self.client.post("/api/names", json={"piece": piece, "rows": rows})
+    def scene(self, piece: dict[str, Any]) -> Any:
+        answer = self.client.post("/api/names", json={"piece": piece})
+        self.assertEqual(answer.status_code, 200, answer.text)
+        return answer.json()
+
+    def made(self, piece: dict[str, Any], rows: list[int]) -> Any:
+        scene, listed = self.scene(piece), piece["names"]["rows"]
+        asked = [
+            {"row": row, "number": row + 1, "cells": listed[row]["cells"], "heights": {}}
+            for row in rows
+        ]
+        given = {"columns": scene["columns"], "heights": scene["heights"], "rows": asked}
+        answer = self.client.post("/api/names/rows", json={"piece": piece, **given})
         self.assertEqual(answer.status_code, 200, answer.text)
         return answer.json()
 
     def test_rows_are_shown_with_the_figures_that_a_batch_gives_them(self) -> None:
         piece = tag(["Ann", "Bartholomew Christabel", "🍎"], one_height=True)
-        scene = self.scene(piece, [0, 1, 2])
-        self.assertEqual([one["row"] for one in scene["made"]], [0, 1, 2])
-        self.assertEqual([one["fits"] for one in scene["made"]], [True, True, False])
+        scene, made = self.scene(piece), self.made(piece, [0, 1, 2])
+        self.assertEqual([one["row"] for one in made], [0, 1, 2])
+        self.assertEqual([one["fits"] for one in made], [True, True, False])
         self.assertIsNone(scene["measured"])
         shop = Workshop(empty_engine())
         batch = begun(shop.batches, piece, Wanted())
         shop.work_off()
         self.assertEqual(scene["heights"], shop.batches.get(batch).heights)
-        self.assertEqual(scene["made"][2]["reason"], shop.batches.unfit(batch, 1)[0].reason)
+        self.assertEqual(made[2]["reason"], shop.batches.unfit(batch, 1)[0].reason)
 
     def test_a_row_moves_with_its_words_and_is_the_same(self) -> None:
-        first = self.scene(tag(["Ann", "Bea"]), [0, 1])["made"]
-        second = self.scene(tag(["Cid", "Bea", "Ann"]), [1, 2])["made"]
+        first = self.made(tag(["Ann", "Bea"]), [0, 1])
+        second = self.made(tag(["Cid", "Bea", "Ann"]), [1, 2])
         self.assertEqual(first[0] | {"row": 2}, second[1])
         self.assertEqual(first[1], second[0])
         self.assertNotEqual(first[0]["picture"], first[1]["picture"])
@@ -143,18 +154,101 @@ class NamesRoute(WebTest):
         piece = tag(["Ann", "Bartholomew"])
         slide = {"act": "slide-by", "lettering": "w", "by": 2.0}
         with self.client.websocket_connect(LIVE, headers={"Origin": HOME}) as channel:
-            for sequence, (sample, letters) in enumerate(((None, 6), (1, 11), (7, 6))):
+            rows = piece["names"]["rows"]
+            for sequence, (sample, letters) in enumerate((([], 6), (rows, 11), ([], 6))):
                 channel.send_json({"sequence": sequence, "piece": piece, "sample": sample})
                 (line,) = answered(channel)["scene"]["letterings"]
                 self.assertEqual(len(line["places"]), letters)
-            channel.send_json({"sequence": 9, "piece": piece, "sample": 0, "acts": [slide]})
+            channel.send_json({"sequence": 9, "piece": piece, "sample": rows[:1], "acts": [slide]})
             found = answered(channel)
         self.assertEqual(len(found["scene"]["letterings"][0]["places"]), 3)
         self.assertEqual(found["acted"]["letterings"][0]["text"], "{name}")
 
+    def test_columns_that_lack_a_field_are_refused(self) -> None:
+        asked = {"piece": tag(["Ann"]), "columns": ["year"], "rows": []}
+        self.assert_problem(self.client.post("/api/names/rows", json=asked), 422, "columns")
+
     def test_a_row_that_cannot_be_filled_says_so_and_the_others_are_made(self) -> None:
         piece = tag(["7", "seven"])
         piece["letterings"][0]["text"] = "{name:000}"
-        made = self.scene(piece, [0, 1])["made"]
+        made = self.made(piece, [0, 1])
         self.assertEqual([one["fits"] for one in made], [True, False])
         self.assertIn("seven", made[1]["reason"])
+
+
+class LongLists(WebTest):
+    """A list that is long lies apart from its piece, and is the piece's all the same."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.words = [f"Name {number}" for number in range(1, 1301)]
+        self.made = self.client.post("/api/pieces", json={"piece": tag(self.words)}).json()
+        self.address = f"/api/pieces/{self.made['id']}"
+
+    def leaves(self, piece: dict[str, Any]) -> Any:
+        return [one for one in piece["names"]["rows"] if "leaf" in one]
+
+    def rows(self, piece: dict[str, Any]) -> Any:
+        asked = {"leaves": self.leaves(piece)}
+        return [row for leaf in self.client.post("/api/names/leaves", json=asked).json()
+                for row in leaf]  # fmt: skip
+
+    def save(self, piece: dict[str, Any], base: int) -> Any:
+        answer = self.client.put(self.address, json={"base": base, "piece": piece})
+        self.assertEqual(answer.status_code, 200, answer.text)
+        return answer.json()
+
+    def test_it_is_told_by_its_leaves_and_whole_in_its_file(self) -> None:
+        piece = self.made["piece"]
+        self.assertEqual([one["count"] for one in piece["names"]["rows"]], [433, 433, 434])
+        self.assertEqual([row["cells"] for row in self.rows(piece)], [[one] for one in self.words])
+        file = self.client.get(f"{self.address}/file").json()
+        self.assertEqual([row["cells"] for row in file["names"]["rows"]],
+                         [[one] for one in self.words])  # fmt: skip
+        scene = self.client.post("/api/names", json={"piece": piece}).json()
+        self.assertEqual((scene["columns"], scene["twice"], scene["empty"]), (["name"], [], []))
+
+    def test_a_changed_row_is_one_new_leaf_and_is_undone(self) -> None:
+        piece = self.made["piece"]
+        first, second, third = piece["names"]["rows"]
+        opened = self.rows({"names": {"rows": [second]}})
+        opened[10] = {**opened[10], "cells": ["Perry"], "heights": {"w": 4.0}}
+        changed = {**piece, "names": {**piece["names"], "rows": [first, *opened, third]}}
+        kept = self.save(changed, self.made["revision"])
+        piece = {**piece, "names": kept["names"]}
+        found = self.leaves(piece)
+        self.assertEqual((found[0], found[2]), (first, third))
+        self.assertNotEqual(found[1], second)
+        self.assertEqual(self.rows(piece)[443]["cells"], ["Perry"])
+        # What is kept already is no revision of its own.
+        self.assertEqual(self.save(changed, kept["revision"])["revision"], kept["revision"])
+        back = self.client.post(f"{self.address}/undo", json={"base": kept["revision"]}).json()
+        self.assertEqual(back["piece"], self.made["piece"])
+        # Scaled with its piece, a row's own height is so too.
+        act = {"act": "scale-piece", "to": 200.0}
+        acted = self.client.post("/api/scene", json={"sequence": 1, "piece": piece,
+                                                     "acts": [act]}).json()["acted"]  # fmt: skip
+        self.assertEqual(self.rows(acted)[443]["heights"], {"w": 8.0})
+        file = self.save(acted, back["revision"])
+        whole = self.client.get(f"{self.address}/file").json()["names"]["rows"]
+        self.assertEqual((whole[443]["heights"], len(whole)), ({"w": 8.0}, 1300))
+        self.assertEqual(len(self.rows({"names": file["names"]})), 1300)
+
+    def test_all_of_it_is_made(self) -> None:
+        batch = self.client.post(f"{self.address}/batches", json={}).json()
+        self.assertEqual(batch["rows"], 1300)
+
+    def test_rows_that_are_not_kept_here_are_refused_by_their_field(self) -> None:
+        strange = tag([])
+        strange["names"] = {"rows": [{"leaf": "0" * 64, "count": 3}]}
+        for answer in (
+            self.client.post("/api/pieces", json={"piece": strange}),
+            self.client.post("/api/names", json={"piece": strange}),
+            self.client.put(self.address,
+                            json={"base": self.made["revision"], "piece": strange}),
+        ):  # fmt: skip
+            self.assert_problem(answer, 422, "names.rows")
+        most = {**strange, "names": {"rows": [{"leaf": "0" * 64, "count": 500}] * 101}}
+        answer = self.client.post("/api/pieces", json={"piece": most})
+        self.assert_problem(answer, 422, "names.rows")
+        self.assertIn("50500", answer.json()["errors"][0]["reason"])

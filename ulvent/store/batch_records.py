@@ -6,14 +6,14 @@ the database may be ended at any moment: what was made stays, and nothing is mad
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+import json
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, NamedTuple
 from uuid import UUID
 
-from sqlalchemy import Engine, delete, func, select
-from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy import Engine, delete, func, select, text
 from sqlalchemy.orm import Session
 
 from ulvent.core.series.matched import title_of
@@ -43,6 +43,28 @@ class Line(NamedTuple):
     @property
     def title(self) -> str:
         return title_of(self.cells)
+
+
+def lines_text(lines: Iterable[Line]) -> str:
+    """Rows as JSON: what the database makes lines of."""
+    return json.dumps([(one.number, one.cells, one.heights, one.times) for one in lines])
+
+
+class Order(NamedTuple):
+    """What a batch is begun with.
+
+    columns
+        the field of each column; none: the piece is made as it stands
+    lines
+        as `lines_text` has them: there may be fifty thousand
+    """
+
+    title: str
+    document: dict[str, Any]
+    columns: Sequence[str]
+    wanted: dict[str, Any]
+    lines: str
+    one_height: bool
 
 
 @dataclass(frozen=True)
@@ -91,31 +113,31 @@ class MadeLine(NamedTuple):
     reason: str
 
 
+_LINES = text(
+    "INSERT INTO batch_line"
+    " (batch_id, number, cells, heights, times, state, attempts, least, title, reason)"
+    " SELECT :batch, (line->>0)::int, line->1, line->2, (line->>3)::int, 'waiting', 0, '{}', '', ''"
+    " FROM jsonb_array_elements(CAST(:lines AS jsonb)) AS line"
+)
+
+
 class Batches:
     """All batches of one database."""
 
     def __init__(self, engine: Engine) -> None:
         self._engine = engine
 
-    def begin(
-        self, piece_id: UUID, title: str, document: dict[str, Any], columns: Sequence[str],
-        wanted: dict[str, Any], lines: Sequence[Line], one_height: bool,
-    ) -> UUID:  # fmt: skip
+    def begin(self, piece_id: UUID, order: Order) -> UUID:
         """Have a list made: it is kept and handed out to workers, or neither."""
         with Session(self._engine) as session, session.begin():
             row = BatchRow(
-                piece_id=piece_id, title=title, document=document, columns=list(columns),
-                wanted=wanted, stage="heights" if one_height else "rows", state="running",
+                piece_id=piece_id, title=order.title, document=order.document,
+                columns=list(order.columns), wanted=order.wanted,
+                stage="heights" if order.one_height else "rows", state="running",
             )  # fmt: skip
             session.add(row)
             session.flush()
-            values = [
-                {"batch_id": row.id, "number": one.number, "cells": list(one.cells),
-                 "heights": one.heights, "times": one.times}
-                for one in lines
-            ]  # fmt: skip
-            if values:
-                session.execute(insert(BatchLineRow), values)
+            session.execute(_LINES, {"batch": row.id, "lines": order.lines})
             hand_out_left(session, row)
             self._forget_oldest(session)
             return row.id

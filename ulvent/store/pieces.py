@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from types import MappingProxyType
+from typing import Any
 from uuid import UUID
 
 from sqlalchemy import Engine, func, select
@@ -11,6 +14,8 @@ from sqlalchemy.orm import Session, aliased
 
 from ulvent.core.base.errors import UlventError
 from ulvent.core.recipe import Piece, parse_piece
+from ulvent.core.recipe.name_list import NameLeaf
+from ulvent.store.name_leaves import Texts, document_of, leaf_texts
 from ulvent.store.notes import first_time
 from ulvent.store.tables import PieceRow, RevisionRow
 
@@ -75,9 +80,23 @@ class Pieces:
                 raise NoSuchPieceError("this piece has no such revision")
             return parse_piece(revision.document)
 
-    def create(self, piece: Piece) -> StoredPiece:
+    def texts_of(self, piece: Piece) -> dict[str, str]:
+        """What rows of its list that are kept apart are, by the names of their leaves."""
+        return self.leaf_texts(piece.names.leaves) if piece.names else {}
+
+    def leaf_texts(self, leaves: Iterable[NameLeaf]) -> dict[str, str]:
+        """What rows that are kept apart are, by the names of their leaves."""
+        with Session(self._engine) as session:
+            return leaf_texts(session, leaves)
+
+    def create(self, piece: Piece, texts: Texts = MappingProxyType({})) -> StoredPiece:
+        """A new piece.
+
+        texts
+            of leaves that its list names and that may not be kept yet
+        """
         with Session(self._engine) as session, session.begin():
-            return _created(session, piece)
+            return _created(session, piece, texts)
 
     def duplicate(self, piece_id: UUID) -> StoredPiece:
         """A new piece with the same document and “copy” in its title."""
@@ -86,8 +105,13 @@ class Pieces:
             title = f"{original.title[:190]} copy".strip()
             return _created(session, original.model_copy(update={"title": title}))
 
-    def save(self, piece_id: UUID, base: int, piece: Piece) -> StoredPiece:
+    def save(
+        self, piece_id: UUID, base: int, piece: Piece, texts: Texts = MappingProxyType({})
+    ) -> StoredPiece:
         """Make `piece` the current revision, if `base` still is.
+
+        texts
+            of leaves that its list names and that may not be kept yet
 
         Raises
         ------
@@ -96,15 +120,16 @@ class Pieces:
         """
         with Session(self._engine) as session, session.begin():
             row = _row(session, piece_id, lock=True)
+            document = document_of(session, piece, texts)
             if row.current_id == base:
-                if _current(session, row).document != piece.model_dump(mode="json"):
-                    _step(row, _new_revision(session, row, base, piece).id)
+                if _current(session, row).document != document:
+                    _step(row, _new_revision(session, row, base, document).id)
                     session.flush()
                 return _stored(session, row)
             current = _stored(session, row)
             known_base = session.get(RevisionRow, base)
             parent = base if known_base and known_base.piece_id == piece_id else None
-            kept = _new_revision(session, row, parent, piece, refused=True).id
+            kept = _new_revision(session, row, parent, document, refused=True).id
         raise StaleRevisionError(current, kept)
 
     def undo(self, piece_id: UUID, base: int) -> StoredPiece:
@@ -170,24 +195,23 @@ def _current(session: Session, row: PieceRow) -> RevisionRow:
     return revision
 
 
-def _created(session: Session, piece: Piece) -> StoredPiece:
+def _created(session: Session, piece: Piece, texts: Texts = MappingProxyType({})) -> StoredPiece:
     row = PieceRow()
     session.add(row)
     session.flush()
-    _step(row, _new_revision(session, row, None, piece).id)
+    _step(row, _new_revision(session, row, None, document_of(session, piece, texts)).id)
     session.flush()
     return _stored(session, row)
 
 
 def _new_revision(
-    session: Session, row: PieceRow, parent: int | None, piece: Piece, refused: bool = False
+    session: Session,
+    row: PieceRow,
+    parent: int | None,
+    document: dict[str, Any],
+    refused: bool = False,
 ) -> RevisionRow:
-    revision = RevisionRow(
-        piece_id=row.id,
-        parent_id=parent,
-        document=piece.model_dump(mode="json"),
-        refused=refused,
-    )
+    revision = RevisionRow(piece_id=row.id, parent_id=parent, document=document, refused=refused)
     session.add(revision)
     session.flush()
     return revision

@@ -1,4 +1,4 @@
-"""The tables: pieces, every revision that a piece has ever had, the drawer of guides,
+"""The tables: pieces, every revision that a piece has ever had, their lists, the drawer of guides,
 the tool sheets, the faces that were added, what was sent to machines, and lists that are made.
 
 A revision is never changed and never deleted. A piece points at its current one;
@@ -78,6 +78,16 @@ class RevisionRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
     refused: Mapped[bool] = mapped_column(default=False)
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class NameLeafRow(Base):
+    """Rows of the lists of pieces, by the hash of their text: a revision names them, and they are
+    never changed and never deleted."""
+
+    __tablename__ = "name_leaf"
+
+    leaf: Mapped[str] = mapped_column(String(64), primary_key=True)
+    rows: Mapped[str]
 
 
 class DrawerRow(Base):

@@ -11,18 +11,21 @@ from fastapi import APIRouter, Depends, Request, Response
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, Field
 
-from ulvent.batches.beginning import begin_alone, begin_batch
+from ulvent.batches.beginning import order_alone, order_of
 from ulvent.batches.row_tasks import wanted_of
+from ulvent.bench import Bench
 from ulvent.core.base.errors import wrong_field
+from ulvent.core.recipe import Piece
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.formats.every_format import ending_of, every_file, every_format
 from ulvent.formats.packed import packing
 from ulvent.formats.row_files import UNTITLED, Wanted
 from ulvent.formats.sheet_writing import cutting_list
-from ulvent.store.batch_records import Batch, Batches, Progress
+from ulvent.store.batch_records import Batch, Batches, Order, Progress
 from ulvent.store.tables import BatchState, Stage
 from ulvent.web.problems import Problem
-from ulvent.web.shelf_routes import Shelf, attachment, download
+from ulvent.web.request_work import TheWork
+from ulvent.web.shelf_routes import Shelf, attachment, download, with_all_rows
 
 router = APIRouter(
     tags=["batches"], responses={status: {"model": Problem} for status in (404, 409, 422)}
@@ -124,11 +127,13 @@ TheBatches = Annotated[Batches, Depends(all_batches)]
 
 @router.post("/api/pieces/{piece_id}/batches", status_code=201)
 def begin(
-    request: Request, pieces: Shelf, batches: TheBatches, piece_id: UUID, asked: BatchRequest
-) -> BatchSummary:
+    request: Request, pieces: Shelf, batches: TheBatches, work: TheWork, piece_id: UUID,
+    asked: BatchRequest,
+) -> BatchSummary:  # fmt: skip
     """Have a piece's list made, as the piece is kept now."""
     piece = pieces.get(piece_id).piece
-    return _begun(request, begin_batch(batches, piece_id, piece, _wanted(asked)))
+    order = work.done(_order, piece, pieces.texts_of(piece), _wanted(asked))
+    return _begun(request, batches.begin(piece_id, order))
 
 
 @router.post("/api/pieces/{piece_id}/batches/alone", status_code=201)
@@ -140,7 +145,13 @@ def begin_one_file(
     file
         by the path under which it is taken away at once
     """
-    return _begun(request, begin_alone(batches, piece_id, pieces.get(piece_id).piece, file))
+    order = order_alone(pieces.get(piece_id).piece, file)
+    return _begun(request, batches.begin(piece_id, order))
+
+
+def _order(_: Bench, piece: Piece, texts: dict[str, str], wanted: Wanted) -> Order:
+    """What a batch of a piece's list is begun with, its rows by the texts of their leaves."""
+    return order_of(with_all_rows(piece, texts), wanted)
 
 
 @router.get("/api/batches")

@@ -21,7 +21,7 @@ from ulvent.formats.svg_pictures import write_thumbnail
 from ulvent.store.pieces import Pieces
 from ulvent.web.problems import Problem
 from ulvent.web.request_work import TheWork
-from ulvent.web.shelf_routes import OpenPiece, all_pieces, laid_out, opened
+from ulvent.web.shelf_routes import OpenPiece, Sound, all_pieces, laid_out, opened
 
 router = APIRouter(
     prefix="/api/beginnings",
@@ -75,10 +75,10 @@ def begin(
     first: FirstPiece, work: TheWork, pieces: Annotated[Pieces, Depends(all_pieces)]
 ) -> OpenPiece:
     """Put a new piece on the shelf."""
-    return opened(pieces.create(work.done(_begun, first)))
+    return opened(pieces.create(*work.done(_begun, first)))
 
 
-def _begun(bench: Bench, first: FirstPiece) -> Piece:
+def _begun(bench: Bench, first: FirstPiece) -> Sound:
     return laid_out(_first(first, bench), bench)
 
 

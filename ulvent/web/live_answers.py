@@ -19,6 +19,7 @@ from ulvent.core.acts import AnyAct, Made, perform_all
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.recipe import Piece
+from ulvent.core.recipe.name_list import NameRow
 from ulvent.core.series.listed import Listed
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.web.problems import WrongField, fields
@@ -54,7 +55,8 @@ class LiveRequest(BaseModel):
     by_face
         a lettering that is shown as its face spaces it, for comparing
     sample
-        the row of the piece's list, from 0, whose words are shown in place of its fields
+        the row of the piece's list whose words are shown in place of its fields: the first row,
+        which may be names of columns, and that one
     """
 
     sequence: int
@@ -66,7 +68,7 @@ class LiveRequest(BaseModel):
     node: int | None = None
     hold: bool = False
     by_face: str | None = None
-    sample: int | None = None
+    sample: Annotated[tuple[NameRow, ...], Field(max_length=2)] = ()
 
 
 class LiveAnswer(BaseModel):
@@ -147,11 +149,12 @@ def _base(request: LiveRequest, shop: Workshop) -> Workpiece | None:
 def _with_row(work: Workpiece, request: LiveRequest, shop: Workshop) -> Workpiece:
     """The piece with the words of a row; with its fields where there is none that fills them."""
     names = work.piece.names
-    if request.sample is None or names is None or not 0 <= request.sample < len(names.rows):
+    if not request.sample or names is None:
         return work
+    two = names.model_copy(update={"rows": request.sample})
     try:
-        series = Listed(work.piece).series(request.sample, {})
-        filled = series.piece(names.rows[request.sample].cells)
+        series = Listed(work.piece.model_copy(update={"names": two})).series(-1, {})
+        filled = series.piece(request.sample[-1].cells)
     except PieceError:
         return work  # Names says what is wrong with it
     return shop.in_hand(filled) if request.hold else shop.of(filled)

@@ -6,30 +6,38 @@ The page asks for a few rows at a time, those in sight first, so that no questio
 from __future__ import annotations
 
 import time
+from collections.abc import Iterator
 from typing import Annotated, Any
 
 from cachetools import LRUCache
 from fastapi import APIRouter, Query, Request, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 from starlette.concurrency import run_in_threadpool
 
 from ulvent.bench import LATER, Bench
 from ulvent.core.base.arrays import Bounds
 from ulvent.core.base.errors import PieceError, wrong_field
 from ulvent.core.layout.names import lettering_names
-from ulvent.core.recipe import Piece, parse_piece
-from ulvent.core.recipe.name_list import MOST_ROWS
+from ulvent.core.recipe import parse_piece
+from ulvent.core.recipe.name_list import (
+    MOST_CELLS,
+    MOST_ROWS,
+    NameLeaf,
+    NameRow,
+    rows_of,
+)
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.listed import Listed
 from ulvent.core.series.matched import matched_head
 from ulvent.core.series.results import LetteringFigures, heights_that_fit, least_heights
-from ulvent.core.series.row_making import MadeRow, made_row
-from ulvent.core.workshop import Workpiece, document_hash
+from ulvent.core.series.row_making import MadeRow, Series, made_row
+from ulvent.core.workshop import Workpiece, Workshop, document_hash
 from ulvent.formats.svg_data import curve_data, outline_data
 from ulvent.formats.words_file import read_table
 from ulvent.web.bodies import A_FILE
 from ulvent.web.problems import Problem
 from ulvent.web.request_work import TheWork
+from ulvent.web.shelf_routes import Shelf, with_all_rows
 
 router = APIRouter(tags=["names"], responses={422: {"model": Problem}})
 
@@ -49,10 +57,33 @@ class NameTable(BaseModel):
 
 
 class NamesRequest(BaseModel):
-    """A piece with its list, and which of its rows are asked for, from 0."""
+    """A piece with its list."""
 
     piece: dict[str, Any]
-    rows: Annotated[list[int], Field(max_length=MOST_AT_ONCE)] = []
+
+
+class AskedRow(BaseModel):
+    """A row of a list that is asked for: its place from 0, and what it says."""
+
+    row: int
+    number: int
+    cells: Annotated[tuple[str, ...], Field(max_length=MOST_CELLS)]
+    heights: dict[str, float] = {}
+
+
+class RowsRequest(BaseModel):
+    """A piece, the field of each column of its list, heights that all rows have, and some rows."""
+
+    piece: dict[str, Any]
+    columns: Annotated[list[str], Field(max_length=MOST_CELLS)]
+    heights: dict[str, float] = {}
+    rows: Annotated[list[AskedRow], Field(max_length=MOST_AT_ONCE)]
+
+
+class LeavesRequest(BaseModel):
+    """Rows that lie apart."""
+
+    leaves: Annotated[list[NameLeaf], Field(max_length=MOST_ROWS)]
 
 
 class MadeName(BaseModel):
@@ -86,6 +117,8 @@ class NamesScene(BaseModel):
 
     fields, columns
         of the piece, and the field of each column
+    first
+        the place of the row that is number 1: 1 where the first names the columns
     letterings
         their names by their ids
     empty, twice
@@ -94,20 +127,23 @@ class NamesScene(BaseModel):
         of letterings that have one in all rows
     measured
         rows whose heights are known, where that of all is not known yet: ask again
+    later
+        whether one height for all is found only when the rows are made: they are too many
     box, blank
         what pictures lie in, and the blank's edge as path data
     """
 
     fields: list[str]
     columns: list[str]
+    first: int = 0
     letterings: dict[str, str]
     empty: list[int]
     twice: list[int]
     heights: dict[str, float]
     measured: int | None = None
+    later: bool = False
     box: Bounds
     blank: str
-    made: list[MadeName]
 
 
 @router.post("/api/names/read", openapi_extra=A_FILE)
@@ -122,29 +158,54 @@ async def names_read(
     found = await run_in_threadpool(read_table, await request.body())
     rows = [row for row in found.rows if any(cell.strip() for cell in row)]
     head = rows.pop(0) if rows and matched_head(rows[0], field or ()) else []
-    if len(rows) > MOST_ROWS:
-        reason = f"has {len(rows)} rows; a piece keeps {MOST_ROWS}, `ulvent names` takes 50,000"
-        raise wrong_field("list", reason)
     separators = {",": "commas", ";": "semicolons", "\t": "tabs"}
     said = f"{len(rows)} rows, {found.encoding}, {separators[found.separator]} between cells"
     return NameTable(head=head, rows=rows, said=said)
 
 
+@router.post("/api/names/leaves")
+def leaves(asked: LeavesRequest, pieces: Shelf) -> list[tuple[NameRow, ...]]:
+    """The rows of leaves, in their order."""
+    texts = pieces.leaf_texts(asked.leaves)
+    return [rows_of(one, texts[one.leaf]) for one in asked.leaves]
+
+
 @router.post("/api/names", response_model=NamesScene)
-def names(request: NamesRequest, work: TheWork) -> Response:
+def names(request: NamesRequest, work: TheWork, pieces: Shelf) -> Response:
+    """How a piece's list fills it."""
+    texts = pieces.leaf_texts(_leaves(request.piece))
+    return work.json(_scene, request, texts, seconds=LATER, patient=True)
+
+
+@router.post("/api/names/rows", response_model=list[MadeName])
+def rows(request: RowsRequest, work: TheWork) -> Response:
     """What comes of some rows of a piece's list."""
-    return work.json(_scene, request, seconds=LATER, patient=True)
+    return work.json(_made, request, seconds=LATER, patient=True)
 
 
 @router.post("/api/names/mended", response_model=list[MendedRow])
-def mended(request: NamesRequest, work: TheWork) -> Response:
+def mended(request: RowsRequest, work: TheWork) -> Response:
     """Smaller letters for rows of a piece's list that do not fit."""
     return work.json(_mended, request, seconds=LATER, patient=True)
 
 
+def _leaves(document: dict[str, Any]) -> list[NameLeaf]:
+    """The leaves of a piece's list, without a look at its other rows."""
+    listed = document.get("names")
+    parts = listed.get("rows") if isinstance(listed, dict) else None
+    apart = [one for one in parts or () if isinstance(one, dict) and "leaf" in one]
+    try:
+        return _LEAVES.validate_python(apart)
+    except ValidationError:
+        return []  # what is wrong with it is said of the piece
+
+
+_LEAVES = TypeAdapter(list[NameLeaf])
 _MEASURE_SECONDS = 6.0
 """Of processor time: a question that measures rows for longer is asked again by the page."""
-_LEAST: LRUCache[str, dict[str, float]] = LRUCache(4 * MOST_ROWS)
+_MOST_MEASURED = 2000
+"""Rows that are measured for one height while they are looked at; of more, when they are made."""
+_LEAST: LRUCache[str, dict[str, float]] = LRUCache(4 * _MOST_MEASURED)
 """The heights that fit rows, by their pieces: each takes a fit."""
 _ROWS: LRUCache[str, MadeName] = LRUCache(
     16_000_000, lambda row: 600 + len(row.picture) + len(row.reason) + sum(map(len, row.warnings))
@@ -152,97 +213,83 @@ _ROWS: LRUCache[str, MadeName] = LRUCache(
 """Rows that were made, by their pieces: a change makes anew what it changes, and no other."""
 
 
-class _Made:
-    """What comes of a piece's own list, row by row.
-
-    measured
-        rows whose heights are known, where one height for all is not known yet
-    """
-
-    def __init__(self, bench: Bench, piece: Piece) -> None:
-        self._workshop = bench.workshop
-        self.list = Listed(piece)
-        self.heights: dict[str, float] = {}
-        self.measured: int | None = None
-        if self.list.recipe.one_height:
-            self._measure()
-
-    def _measure(self) -> None:
-        """The one height of all rows, as far as there is time."""
-        until = time.process_time() + _MEASURE_SECONDS
-        found: list[dict[str, float]] = []
-        for piece in self.list.pieces():
-            key = document_hash(piece)
-            if key not in _LEAST:
-                if time.process_time() > until:
-                    self.measured = len(found)
-                    return
-                _LEAST[key] = one_height(
-                    self.list.pattern.piece, [piece],
-                    lambda one: self._workshop.in_passing(one).solved,
-                )  # fmt: skip
-            found.append(_LEAST[key])
-        self.heights = least_heights(found)
-
-    def row(self, index: int) -> MadeName:
-        """What comes of a row, from 0, with the heights that it has alone."""
-        series = self.list.series(index, self.heights)
-        cells = self.list.recipe.rows[index].cells
-        number = self.list.number(index)
-        try:
-            key = document_hash(series.piece(cells))
-        except PieceError:
-            # What is wrong with it is said of it.
-            made = _shown(*made_row(series, self._workshop, number, cells))
-        else:
-            if key not in _ROWS:
-                _ROWS[key] = _shown(*made_row(series, self._workshop, number, cells))
-            made = _ROWS[key]
-        return made.model_copy(update={"row": index})
-
-    def heights_that_fit(self, index: int) -> dict[str, float]:
-        """Heights of its own with which a row fits."""
-        series = self.list.series(index, self.heights)
-        in_passing = self._workshop.in_passing
-        try:
-            work = in_passing(series.piece(self.list.recipe.rows[index].cells))
-            return heights_that_fit(work, in_passing)
-        except PieceError:
-            return {}
-
-
-def _scene(bench: Bench, request: NamesRequest) -> NamesScene:
+def _scene(bench: Bench, request: NamesRequest, texts: dict[str, str]) -> NamesScene:
     piece = parse_piece(request.piece)
     fields = list(Pattern(piece).fields)
     work = bench.workshop.of(piece.model_copy(update={"names": None}))
     box, blank = _blank(work)
     scene = NamesScene(
         fields=fields, columns=[], letterings=lettering_names(work.layout), empty=[], twice=[],
-        heights={}, box=box, blank=blank, made=[],
+        heights={}, box=box, blank=blank,
     )  # fmt: skip
     if piece.names is None or not piece.names.rows:
         return scene
-    made = _Made(bench, piece)
-    listed = made.list
+    listed = Listed(with_all_rows(piece, texts))
     scene.columns = list(listed.list.columns)
+    scene.first = listed.first
     scene.empty = [listed.index(number) for number in listed.list.empty]
     scene.twice = [listed.index(number) for number in listed.list.twice]
-    scene.heights = made.heights
-    there = set(listed.rows)
-    scene.measured = made.measured
-    if made.measured is None:
-        scene.made = [made.row(index) for index in request.rows if index in there]
+    if piece.names.one_height:
+        scene.later = len(listed.rows) > _MOST_MEASURED
+        if not scene.later:
+            scene.heights, scene.measured = _measured(bench, listed)
     return scene
 
 
-def _mended(bench: Bench, request: NamesRequest) -> list[MendedRow]:
-    made = _Made(bench, parse_piece(request.piece))
-    there = set(made.list.rows)
-    return [
-        MendedRow(row=index, heights=made.heights_that_fit(index))
-        for index in request.rows
-        if index in there
-    ]
+def _measured(bench: Bench, listed: Listed) -> tuple[dict[str, float], int | None]:
+    """The one height of all rows, as far as there is time: else how many are measured."""
+    until = time.process_time() + _MEASURE_SECONDS
+    found: list[dict[str, float]] = []
+    for piece in listed.pieces():
+        key = document_hash(piece)
+        if key not in _LEAST:
+            if time.process_time() > until:
+                return {}, len(found)
+            _LEAST[key] = one_height(
+                listed.pattern.piece, [piece], lambda one: bench.workshop.in_passing(one).solved
+            )
+        found.append(_LEAST[key])
+    return least_heights(found), None
+
+
+def _made(bench: Bench, request: RowsRequest) -> list[MadeName]:
+    return [_row(bench.workshop, series, one) for series, one in _asked(request)]
+
+
+def _row(workshop: Workshop, series: Series, asked: AskedRow) -> MadeName:
+    """What comes of a row."""
+    try:
+        key = document_hash(series.piece(asked.cells))
+    except PieceError:
+        # What is wrong with it is said of it.
+        made = _shown(*made_row(series, workshop, asked.number, asked.cells))
+    else:
+        if key not in _ROWS:
+            _ROWS[key] = _shown(*made_row(series, workshop, asked.number, asked.cells))
+        made = _ROWS[key]
+    return made.model_copy(update={"row": asked.row})
+
+
+def _mended(bench: Bench, request: RowsRequest) -> list[MendedRow]:
+    in_passing = bench.workshop.in_passing
+
+    def heights(series: Series, asked: AskedRow) -> dict[str, float]:
+        try:
+            return heights_that_fit(in_passing(series.piece(asked.cells)), in_passing)
+        except PieceError:
+            return {}
+
+    return [MendedRow(row=one.row, heights=heights(series, one)) for series, one in _asked(request)]
+
+
+def _asked(request: RowsRequest) -> Iterator[tuple[Series, AskedRow]]:
+    """Rows, and what each is made with: heights that all have, and then its own."""
+    pattern = Pattern(parse_piece(request.piece).model_copy(update={"names": None}))
+    lacking = [name for name in pattern.fields if name not in request.columns]
+    if lacking:
+        raise wrong_field("columns", f"none is for {{{lacking[0]}}}")
+    for one in request.rows:
+        yield Series(pattern, request.columns, {**request.heights, **one.heights}), one
 
 
 def _shown(made: MadeRow, work: Workpiece | None) -> MadeName:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from datetime import datetime
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal, NamedTuple
 from urllib.parse import quote
 from uuid import UUID
 
@@ -15,6 +15,7 @@ from starlette.concurrency import run_in_threadpool
 from ulvent.bench import LATER, Bench
 from ulvent.core.guides.blanks import blank_words
 from ulvent.core.recipe import Piece, parse_piece
+from ulvent.core.recipe.name_list import NameList, laid_apart, put_together
 from ulvent.formats.out import FORMATS
 from ulvent.formats.piece_file import ENDING, read_piece, write_piece
 from ulvent.formats.svg_pictures import write_thumbnail
@@ -63,13 +64,18 @@ class NewPiece(BaseModel):
 
 
 class KeptPiece(BaseModel):
-    """What has become of a change: the revision that it is."""
+    """What has become of a change: the revision that it is.
+
+    names
+        its list as it is kept, where rows of it lie apart
+    """
 
     id: UUID
     revision: int
     changed_at: datetime
     can_undo: bool
     can_redo: bool
+    names: NameList | None
 
 
 class Write(BaseModel):
@@ -101,7 +107,7 @@ def shelf(pieces: Shelf, deleted: bool = False) -> list[PieceSummary]:
 
 @router.post("", status_code=201)
 def create(pieces: Shelf, work: TheWork, new: NewPiece) -> OpenPiece:
-    return opened(pieces.create(work.done(_sound, new.piece)))
+    return opened(pieces.create(*work.done(_sound, new.piece)))
 
 
 @router.post(
@@ -119,7 +125,7 @@ async def open_file(pieces: Shelf, work: TheWork, request: Request) -> OpenPiece
     data = await request.body()
 
     def keep() -> OpenPiece:
-        return opened(pieces.create(work.done(_read, data)))
+        return opened(pieces.create(*work.done(_read, data)))
 
     return await run_in_threadpool(keep)
 
@@ -132,8 +138,10 @@ def get(pieces: Shelf, piece_id: UUID) -> OpenPiece:
 @router.put("/{piece_id}")
 def save(pieces: Shelf, work: TheWork, piece_id: UUID, write: Write) -> KeptPiece:
     """Make a finished change the current revision. A stale one gets 409; both sides are kept."""
-    stored = pieces.save(piece_id, write.base, work.done(_sound, write.piece))
+    stored = pieces.save(piece_id, write.base, *work.done(_sound, write.piece))
+    names = stored.piece.names
     return KeptPiece(
+        names=names if names and names.leaves else None,
         id=stored.id,
         revision=stored.revision,
         changed_at=stored.changed_at,
@@ -174,10 +182,12 @@ def revision(pieces: Shelf, piece_id: UUID, revision: int) -> Piece:
 
 
 @router.get("/{piece_id}/file", response_class=Response)
-def piece_file(pieces: Shelf, piece_id: UUID) -> Response:
-    """The piece as a piece file."""
+def piece_file(pieces: Shelf, work: TheWork, piece_id: UUID) -> Response:
+    """The piece as a piece file, with all rows of its list."""
     piece = pieces.get(piece_id).piece
-    return download(write_piece(piece), piece.title, ENDING, "application/json")
+    return download(
+        work.done(_file, piece, pieces.texts_of(piece)), piece.title, ENDING, "application/json"
+    )
 
 
 @router.get("/{piece_id}/thumbnail", response_class=Response)
@@ -231,19 +241,41 @@ def _written(bench: Bench, piece: Piece, format: str, guides: bool) -> bytes:
     return FORMATS[format].write(bench.workshop.of(piece), guides)
 
 
-def _sound(bench: Bench, document: dict[str, Any]) -> Piece:
+class Sound(NamedTuple):
+    """A piece that can be laid out; what rows of its list that lie apart are, by their leaves."""
+
+    piece: Piece
+    texts: dict[str, str]
+
+
+def _sound(bench: Bench, document: dict[str, Any]) -> Sound:
     """A piece that can be laid out; what cannot is refused with its fields, and not kept."""
     return laid_out(parse_piece(document), bench)
 
 
-def _read(bench: Bench, data: bytes) -> Piece:
+def _read(bench: Bench, data: bytes) -> Sound:
     return laid_out(read_piece(data), bench)
 
 
-def laid_out(piece: Piece, bench: Bench) -> Piece:
+def laid_out(piece: Piece, bench: Bench) -> Sound:
     """The piece, which can be laid out."""
+    texts: dict[str, str] = {}
+    if piece.names is not None:
+        names, texts = laid_apart(piece.names)
+        piece = piece.model_copy(update={"names": names})
     _ = bench.workshop.of(piece).layout
-    return piece
+    return Sound(piece, texts)
+
+
+def _file(_: Bench, piece: Piece, texts: dict[str, str]) -> bytes:
+    return write_piece(with_all_rows(piece, texts))
+
+
+def with_all_rows(piece: Piece, texts: dict[str, str]) -> Piece:
+    """The piece with the rows too that lie apart."""
+    if piece.names is None:
+        return piece
+    return piece.model_copy(update={"names": put_together(piece.names, texts)})
 
 
 def opened(stored: StoredPiece) -> OpenPiece:

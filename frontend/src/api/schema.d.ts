@@ -226,7 +226,7 @@ export interface paths {
         };
         /**
          * Piece File
-         * @description The piece as a piece file.
+         * @description The piece as a piece file, with all rows of its list.
          */
         get: operations["piece_file_api_pieces__piece_id__file_get"];
         put?: never;
@@ -1014,6 +1014,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/names/leaves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leaves
+         * @description The rows of leaves, in their order.
+         */
+        post: operations["leaves_api_names_leaves_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/names": {
         parameters: {
             query?: never;
@@ -1025,9 +1045,29 @@ export interface paths {
         put?: never;
         /**
          * Names
-         * @description What comes of some rows of a piece's list.
+         * @description How a piece's list fills it.
          */
         post: operations["names_api_names_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rows
+         * @description What comes of some rows of a piece's list.
+         */
+        post: operations["rows_api_names_rows_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1842,6 +1882,25 @@ export interface components {
             hint: string;
             /** Picture */
             picture: string;
+        };
+        /**
+         * AskedRow
+         * @description A row of a list that is asked for: its place from 0, and what it says.
+         */
+        AskedRow: {
+            /** Row */
+            row: number;
+            /** Number */
+            number: number;
+            /** Cells */
+            cells: string[];
+            /**
+             * Heights
+             * @default {}
+             */
+            heights: {
+                [key: string]: number;
+            };
         };
         /**
          * Axis
@@ -3948,6 +4007,9 @@ export interface components {
         /**
          * KeptPiece
          * @description What has become of a change: the revision that it is.
+         *
+         *     names
+         *         its list as it is kept, where rows of it lie apart
          */
         KeptPiece: {
             /**
@@ -3966,6 +4028,7 @@ export interface components {
             can_undo: boolean;
             /** Can Redo */
             can_redo: boolean;
+            names: components["schemas"]["NameList"] | null;
         };
         /**
          * Kerf
@@ -4157,6 +4220,14 @@ export interface components {
              * @enum {string}
              */
             way: "outward" | "inward";
+        };
+        /**
+         * LeavesRequest
+         * @description Rows that lie apart.
+         */
+        LeavesRequest: {
+            /** Leaves */
+            leaves: components["schemas"]["NameLeaf"][];
         };
         /**
          * LetterColumns
@@ -4617,7 +4688,8 @@ export interface components {
          *     by_face
          *         a lettering that is shown as its face spaces it, for comparing
          *     sample
-         *         the row of the piece's list, from 0, whose words are shown in place of its fields
+         *         the row of the piece's list whose words are shown in place of its fields: the first row,
+         *         which may be names of columns, and that one
          */
         LiveRequest: {
             /** Sequence */
@@ -4652,8 +4724,11 @@ export interface components {
             hold: boolean;
             /** By Face */
             by_face?: string | null;
-            /** Sample */
-            sample?: number | null;
+            /**
+             * Sample
+             * @default []
+             */
+            sample: components["schemas"]["NameRow"][];
         };
         /**
          * Machine
@@ -4887,11 +4962,35 @@ export interface components {
             band: string;
         };
         /**
+         * NameLeaf
+         * @description Rows that lie apart.
+         *
+         *     leaf
+         *         the SHA-256 of their text
+         *     count
+         *         how many they are
+         *     unit
+         *         mm in which the heights of its rows are: what is scaled with its piece is not rewritten
+         */
+        NameLeaf: {
+            /** Leaf */
+            leaf: string;
+            /** Count */
+            count: number;
+            /**
+             * Unit
+             * @default 1
+             */
+            unit: number;
+        };
+        /**
          * NameList
          * @description Rows that fill the fields of a piece.
          *
          *     head
          *         names of the columns; none: they fill the fields in their order
+         *     rows
+         *         in their order, each here or in a leaf
          *     one_height
          *         whether letterings whose height is fitted have one height in all rows
          */
@@ -4905,7 +5004,7 @@ export interface components {
              * Rows
              * @default []
              */
-            rows: components["schemas"]["NameRow"][];
+            rows: (components["schemas"]["NameRow"] | components["schemas"]["NameLeaf"])[];
             /**
              * One Height
              * @default false
@@ -5007,18 +5106,13 @@ export interface components {
         };
         /**
          * NamesRequest
-         * @description A piece with its list, and which of its rows are asked for, from 0.
+         * @description A piece with its list.
          */
         NamesRequest: {
             /** Piece */
             piece: {
                 [key: string]: unknown;
             };
-            /**
-             * Rows
-             * @default []
-             */
-            rows: number[];
         };
         /**
          * NamesScene
@@ -5026,6 +5120,8 @@ export interface components {
          *
          *     fields, columns
          *         of the piece, and the field of each column
+         *     first
+         *         the place of the row that is number 1: 1 where the first names the columns
          *     letterings
          *         their names by their ids
          *     empty, twice
@@ -5034,6 +5130,8 @@ export interface components {
          *         of letterings that have one in all rows
          *     measured
          *         rows whose heights are known, where that of all is not known yet: ask again
+         *     later
+         *         whether one height for all is found only when the rows are made: they are too many
          *     box, blank
          *         what pictures lie in, and the blank's edge as path data
          */
@@ -5042,6 +5140,11 @@ export interface components {
             fields: string[];
             /** Columns */
             columns: string[];
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
             /** Letterings */
             letterings: {
                 [key: string]: string;
@@ -5056,6 +5159,11 @@ export interface components {
             };
             /** Measured */
             measured?: number | null;
+            /**
+             * Later
+             * @default false
+             */
+            later: boolean;
             /** Box */
             box: [
                 number,
@@ -5065,8 +5173,6 @@ export interface components {
             ];
             /** Blank */
             blank: string;
-            /** Made */
-            made: components["schemas"]["MadeName"][];
         };
         /**
          * NewEntry
@@ -6590,6 +6696,27 @@ export interface components {
              * @default 0
              */
             inside: number;
+        };
+        /**
+         * RowsRequest
+         * @description A piece, the field of each column of its list, heights that all rows have, and some rows.
+         */
+        RowsRequest: {
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Columns */
+            columns: string[];
+            /**
+             * Heights
+             * @default {}
+             */
+            heights: {
+                [key: string]: number;
+            };
+            /** Rows */
+            rows: components["schemas"]["AskedRow"][];
         };
         /**
          * RunLine
@@ -12261,6 +12388,39 @@ export interface operations {
             };
         };
     };
+    leaves_api_names_leaves_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeavesRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NameRow"][][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     names_api_names_post: {
         parameters: {
             query?: never;
@@ -12294,6 +12454,39 @@ export interface operations {
             };
         };
     };
+    rows_api_names_rows_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowsRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeName"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mended_api_names_mended_post: {
         parameters: {
             query?: never;
@@ -12303,7 +12496,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NamesRequest"];
+                "application/json": components["schemas"]["RowsRequest"];
             };
         };
         responses: {

@@ -4,12 +4,12 @@
 
   let { editor }: { editor: Editor } = $props();
 
-  const rows = $derived(editor.piece.names?.rows ?? []);
+  const rows = $derived(editor.list.names?.rows ?? []);
   const shown = $derived(editor.selection.sample);
   const words = $derived(shown === null ? '' : (rows[shown]?.cells.filter((cell) => cell.trim()).join(' ') ?? ''));
 
   $effect(() => {
-    if (shown !== null && shown >= rows.length) editor.selection.sample = null;
+    if (shown !== null && shown >= editor.list.count) editor.selection.sample = null;
   });
 
   function step(by: 1 | -1): void {

@@ -1,11 +1,12 @@
 <script lang="ts">
   /** Results, a picture each; those that do not fit come first. Only what is in sight is drawn. */
-  import type { MadeName, NamesScene, Piece } from '../api/client';
+  import type { MadeName, NameRow, NamesScene } from '../api/client';
+  import type { Names } from '../piece/list.svelte';
 
   interface Props {
     scene: NamesScene;
     rows: ReadonlyMap<number, MadeName>;
-    names: NonNullable<Piece['names']>;
+    names: Names;
     chosen: number | undefined;
     /** Only rows that say this are shown. */
     sought: string;
@@ -24,15 +25,18 @@
   let height = $state(0);
   let top = $state(0);
 
-  const order = $derived.by(() => {
+  const shown = $derived.by(() => {
     const wanted = sought.trim().toLocaleLowerCase();
-    const shown = names.rows
-      .map((_, row) => row)
-      .filter((row) => !scene.empty.includes(row))
-      .filter((row) => names.rows[row]!.cells.join(' ').toLocaleLowerCase().includes(wanted));
-    const rank = (row: number) => (names.rows[row]?.left_out ? 2 : rows.get(row)?.fits === false ? 0 : 1);
-    const reason = (row: number) => (rank(row) === 0 ? (rows.get(row)?.reason ?? '') : '');
-    return shown.sort((one, two) => rank(one) - rank(two) || reason(one).localeCompare(reason(two)) || one - two);
+    const empty = new Set(scene.empty);
+    const says = (row: NameRow) => !wanted || row.cells.join(' ').toLocaleLowerCase().includes(wanted);
+    return [...names.rows.entries()].flatMap(([at, row]) => (!empty.has(at) && says(row) ? [at] : []));
+  });
+  const order = $derived.by(() => {
+    const out = (row: number) => Boolean(names.rows[row]?.left_out);
+    const wrong = (row: number) => !out(row) && rows.get(row)?.fits === false;
+    const reason = (row: number) => rows.get(row)?.reason ?? '';
+    const first = shown.filter(wrong).sort((one, two) => reason(one).localeCompare(reason(two)) || one - two);
+    return [...first, ...shown.filter((row) => !wrong(row) && !out(row)), ...shown.filter(out)];
   });
   const columns = $derived(Math.max(1, Math.floor(width / CELL_WIDTH)));
   const wide = $derived((width - 16) / columns);
@@ -65,7 +69,7 @@
           <path class="blank" d={scene.blank} />
           {#if made}<path class="ink" d={made.picture} />{/if}
         </svg>
-        <span class="title">{row + 1} {made?.title ?? names.rows[row]?.cells.join(' ')}</span>
+        <span class="title">{row + 1} {names.rows[row]?.cells.filter((cell) => cell.trim()).join(' ')}</span>
         <span class="said">{names.rows[row]?.left_out ? 'left out' : !made ? '…' : made.fits ? (made.warnings[0] ?? '') : made.reason}</span>
       </button>
     {/each}

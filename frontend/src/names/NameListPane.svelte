@@ -2,17 +2,17 @@
   /** The list: pasted or read, which column fills which field, and what it comes to. */
   import { Button, Checkbox, Search, Select, SelectItem } from 'carbon-components-svelte';
   import { onDestroy, untrack } from 'svelte';
-  import { api, saying, type Piece } from '../api/client';
+  import { api, saying } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { figure } from '../words/words';
   import { Batches } from '../batches/batches.svelte';
   import BatchList from '../batches/BatchList.svelte';
   import ListPane from '../shell/ListPane.svelte';
   import { matched, sorted } from './arranging';
+  import type { Names } from '../piece/list.svelte';
   import type { Made } from './made.svelte';
   import WhatIsWanted, { type Wanted } from './WhatIsWanted.svelte';
 
-  type Names = NonNullable<Piece['names']>;
 
   interface Props {
     editor: Editor;
@@ -74,7 +74,7 @@
       {#if !names.rows.length}
         Each row of a list fills {scene.fields.map((one) => `{${one}}`).join(', ')}.
       {:else}
-        {kept} {kept === 1 ? 'row' : 'rows'} · {typeof scene.measured === 'number' ? `one height: ${scene.measured} measured` : made.busy ? `${made.done} made` : unfit ? `${unfit} do not fit` : 'all fit'}{#if scene.twice.length}&nbsp;· {scene.twice.length} twice{/if}{#if scene.empty.length}&nbsp;· {scene.empty.length} empty{/if}
+        {kept} {kept === 1 ? 'row' : 'rows'} · {typeof scene.measured === 'number' ? `one height: ${scene.measured} measured` : made.busy ? `${made.done} made` : unfit ? `${unfit} do not fit` : made.done < kept ? `the ${made.done} looked at fit` : 'all fit'}{#if scene.twice.length}&nbsp;· {scene.twice.length} twice{/if}{#if scene.empty.length}&nbsp;· {scene.empty.length} empty{/if}
       {/if}
     </p>
     {#if scene.columns.length > 1}
@@ -85,6 +85,7 @@
         </Select>
       {/each}
     {/if}
+    {#if scene.later}<p class="soft">One height for so many rows is found when they are made; here each has its own.</p>{/if}
     {#if Object.keys(scene.heights).length}
       <p class="soft">One height: {Object.entries(scene.heights).map(([id, height]) => `${scene.letterings[id]} ${figure(Number(height.toFixed(2)))} mm`).join(', ')}.</p>
     {/if}
@@ -102,8 +103,8 @@
   <label class="soft" for="pasted">Rows, typed or pasted from a sheet</label>
   <textarea id="pasted" rows="3" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>
   <div class="row">
-    <button class="quiet" disabled={!pasted.trim()} onclick={() => void read(pasted)}>add these rows</button>
-    <label class="quiet file">from a file…<input type="file" accept=".csv,.tsv,.txt" onchange={chosen} /></label>
+    <button class="quiet" disabled={!scene || !pasted.trim()} onclick={() => void read(pasted)}>add these rows</button>
+    <label class="quiet file">from a file…<input type="file" accept=".csv,.tsv,.txt" disabled={!scene} onchange={chosen} /></label>
     {#if names.rows.length}<button class="quiet" onclick={() => onchange({ ...names, rows: [], head: [] })}>empty the list</button>{/if}
   </div>
   {#if said}<p class="soft" role="status">{said}</p>{/if}

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
-  import type { Piece } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import { pressed, type Keys } from '../shell/keys';
   import Panes from '../shell/Panes.svelte';
+  import type { Names } from '../piece/list.svelte';
   import { Made } from './made.svelte';
   import { smaller } from './mending';
   import NameGrid from './NameGrid.svelte';
@@ -12,27 +12,27 @@
 
   let { editor }: { editor: Editor } = $props();
 
-  type Names = NonNullable<Piece['names']>;
   const NONE: Names = { head: [], rows: [], one_height: false };
 
   const made = new Made();
   onDestroy(() => made.close());
   let chosen = $state<number>();
   let sought = $state('');
-  const names = $derived(editor.piece.names ?? NONE);
+  const listed = $derived(editor.list.names);
+  const names = $derived(listed ?? NONE);
 
   $effect(() => {
     const { piece } = editor;
-    untrack(() => made.begin(piece));
+    if (listed !== undefined) untrack(() => made.begin(piece, names));
   });
 
   function change(changed: Names): void {
-    editor.change({ names: changed.rows.length || changed.one_height ? changed : null });
+    editor.change({ names: changed.rows.length || changed.one_height ? editor.list.kept(changed) : null });
     editor.pauseThenFinish();
   }
 
   async function mend(rows: readonly number[]): Promise<void> {
-    const found = await smaller(editor.piece, names, rows);
+    const found = await smaller(made, names, rows);
     if (found.said) editor.saying = found.said;
     if (found.names !== names) change(found.names);
   }
@@ -52,10 +52,10 @@
 
 <Panes
   label="Results"
-  wrong={made.wrong}
+  wrong={editor.list.wrong || made.wrong}
   wrongTitle={made.scene ? 'The results are the last ones that could be made.' : 'There are no results.'}
   waiting="Making the first rows"
-  shown={made.scene !== undefined}
+  shown={made.scene !== undefined && listed !== undefined}
   saying={editor.saying}
   onsaid={() => (editor.saying = '')}
 >

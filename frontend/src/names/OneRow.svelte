@@ -1,14 +1,13 @@
 <script lang="ts">
   /** One row: its cells, what came of it, and what it has for itself. */
   import { Checkbox, NumberInput, TextInput } from 'carbon-components-svelte';
-  import type { MadeName, NamesScene, Piece } from '../api/client';
+  import type { MadeName, NameRow, NamesScene } from '../api/client';
   import LengthField from '../parts/LengthField.svelte';
   import { figure } from '../words/words';
   import Ghosts from './Ghosts.svelte';
+  import type { Names } from '../piece/list.svelte';
   import { alike, leftOut } from './mending';
 
-  type Names = NonNullable<Piece['names']>;
-  type Row = Names['rows'][number];
 
   interface Props {
     scene: NamesScene | undefined;
@@ -26,7 +25,7 @@
   const made = $derived(row === undefined ? undefined : rows.get(row));
   const wrong = $derived(row !== undefined && made && !made.fits ? alike(row, rows, names) : []);
 
-  function change(changed: Partial<Row>): void {
+  function change(changed: Partial<NameRow>): void {
     if (row === undefined || !one) return;
     onchange({ ...names, rows: names.rows.map((old, at) => (at === row ? { ...old, ...changed } : old)) });
   }

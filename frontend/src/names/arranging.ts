@@ -1,8 +1,7 @@
 /** The list's rows in another order, and its columns for other fields. */
 
-import type { Piece } from '../api/client';
+import type { Names } from '../piece/list.svelte';
 
-type Names = NonNullable<Piece['names']>;
 
 const IN_ORDER = new Intl.Collator(undefined, { numeric: true });
 

@@ -1,8 +1,9 @@
 /** Rows that do not fit, mended one by one or all that are alike. */
 
-import { api, asDocument, saying, type MadeName, type Piece } from '../api/client';
+import { api, saying, type MadeName } from '../api/client';
+import type { Names } from '../piece/list.svelte';
+import type { Made } from './made.svelte';
 
-type Names = NonNullable<Piece['names']>;
 
 const AT_ONCE = 12;
 
@@ -14,10 +15,11 @@ export function alike(row: number, rows: ReadonlyMap<number, MadeName>, names: N
 }
 
 /** What smaller letters do for rows: the list with their heights, and what there is to say. */
-export async function smaller(piece: Piece, names: Names, rows: readonly number[]): Promise<{ names: Names; said: string }> {
+export async function smaller(made: Made, names: Names, rows: readonly number[]): Promise<{ names: Names; said: string }> {
   const heights = new Map<number, Record<string, number>>();
   for (let from = 0; from < rows.length; from += AT_ONCE) {
-    const body = { piece: asDocument(piece), rows: rows.slice(from, from + AT_ONCE) };
+    const body = made.asked(rows.slice(from, from + AT_ONCE));
+    if (!body) break;
     const answer = await api.POST('/api/names/mended', { body }).catch(() => undefined);
     if (!answer?.data) return { names, said: saying(answer?.error) };
     for (const one of answer.data) if (Object.keys(one.heights).length) heights.set(one.row, one.heights);

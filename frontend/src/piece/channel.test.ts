@@ -45,7 +45,7 @@ function channel() {
     states: [] as boolean[],
   };
   const made = new Channel<string>({
-    write: (chosen) => ({ chosen, hold: false, marks: [], acts: [] }),
+    write: (chosen) => ({ chosen, hold: false, marks: [], acts: [], sample: [] }),
     onAnswer: (answer, request) => heard.answers.push([answer.sequence, request]),
     onMoved: (_, request) => heard.moved.push(request),
     onState: (connected) => heard.states.push(connected),

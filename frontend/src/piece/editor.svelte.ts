@@ -10,6 +10,7 @@ import type { Act, Finding, Guide, Lettering, LiveAnswer, OpenPiece, Piece, Reme
 import { figures } from '../words/figures.svelte';
 import { Acts } from './acts';
 import { copied, keepCopied, lastCopied } from './clipboard';
+import { List } from './list.svelte';
 import { Keeping } from './keeping.svelte';
 import { Live, type Asking } from './live.svelte';
 import { remember, remembered } from './remembered';
@@ -29,6 +30,7 @@ export class Editor {
   readonly selection: Selection;
   readonly live: Live;
   readonly keeping: Keeping;
+  readonly list = new List(() => this.piece);
   /** What is said to the person once. */
   saying = $state('');
   /** A file that a worker makes, by its path; it comes when it is made. */
@@ -330,6 +332,15 @@ export class Editor {
     await this.finish();
   }
 
+  /** Rows of the list that was kept lie apart now; whether they do so here too. */
+  #lieApart(sent: Piece, names: NonNullable<Piece['names']>): boolean {
+    if (!sent.names || this.piece.names !== sent.names || this.#acts.doing) return false;
+    if (JSON.stringify(sent.names) === JSON.stringify(names)) return false;
+    this.list.learn(sent.names, names);
+    this.#now = this.#now.changed((piece) => ({ ...piece, names }));
+    return true;
+  }
+
   #owner() {
     const editor = this;
     return {
@@ -342,6 +353,9 @@ export class Editor {
       show(piece: Piece) {
         editor.#now = new Snapshot(piece);
         editor.#ask();
+      },
+      apart(sent: Piece, names: NonNullable<Piece['names']>) {
+        return editor.#lieApart(sent, names);
       },
       say(words: string) {
         editor.saying = words;
@@ -365,7 +379,7 @@ export class Editor {
       marks: selection.marks,
       hold: this.holding,
       byFace: selection.before && !doing ? (this.lettering?.id ?? null) : null,
-      sample: selection.sample,
+      sample: this.list.sample(selection.sample),
     });
   }
 

@@ -14,6 +14,8 @@ export interface Owner {
   readonly acting: boolean;
   /** Show another document: an earlier one, or the other side of a conflict. */
   show: (piece: Piece) => void;
+  /** Rows of the list that was sent lie apart now; whether they do so in the document too. */
+  apart: (sent: Piece, names: NonNullable<Piece['names']>) => boolean;
   say: (words: string) => void;
   refuse: (problems: WrongField[]) => void;
 }
@@ -124,7 +126,8 @@ export class Keeping {
   async #save(): Promise<void> {
     if (this.state === 'conflict') return;
     const { owner } = this;
-    const document = JSON.stringify(owner.piece);
+    const sent = owner.piece;
+    const document = JSON.stringify(sent);
     if (document === this.#saved) {
       this.state = owner.acting ? 'changed' : 'kept';
       return;
@@ -133,13 +136,14 @@ export class Keeping {
     const { data, error } = await api
       .PUT('/api/pieces/{piece_id}', {
         params: { path: { piece_id: this.id } },
-        body: { base: this.#revision, piece: asDocument(owner.piece) },
+        body: { base: this.#revision, piece: asDocument(sent) },
       })
       .catch(offline);
     if (data) {
-      this.#saved = document;
+      const names = data.names as Piece['names'];
+      this.#saved = names && owner.apart(sent, names) ? JSON.stringify({ ...sent, names }) : document;
       this.#steps(data);
-      const same = JSON.stringify(owner.piece) === document;
+      const same = JSON.stringify(owner.piece) === this.#saved;
       this.state = same && !owner.acting ? 'kept' : 'changed';
     } else if (error?.status === 409) {
       this.conflict = { current: error.current ?? 0, kept: error.kept ?? null };

@@ -20,6 +20,11 @@ class Hand implements Owner {
     this.shown.push(piece.title ?? '');
   }
 
+  apart(_sent: Piece, names: NonNullable<Piece['names']>): boolean {
+    this.piece = { ...this.piece, names };
+    return true;
+  }
+
   say(words: string): void {
     this.said.push(words);
   }
@@ -37,8 +42,8 @@ const post = vi.spyOn(api, 'POST');
 const answers = (mock: unknown, answer: object) =>
   (mock as { mockResolvedValueOnce: (answer: object) => void }).mockResolvedValueOnce(answer);
 
-const kept = (revision: number) => ({
-  data: { id: 'p', revision, can_undo: true, can_redo: false, changed_at: CHANGED_AT },
+const kept = (revision: number, names?: object) => ({
+  data: { id: 'p', names: names ?? null, revision, can_undo: true, can_redo: false, changed_at: CHANGED_AT },
 });
 
 function change(title: string): void {
@@ -67,6 +72,16 @@ describe('keeping', () => {
     expect(put.mock.calls[0]?.[1]).toMatchObject({ body: { base: 1, piece: { title: 'Tin' } } });
     expect([keeping.state, keeping.canUndo]).toEqual(['kept', true]);
     // What is kept already is not kept again.
+    await keeping.keep();
+    expect(put).toHaveBeenCalledTimes(1);
+  });
+
+  it('does not keep again what is only said shorter by the server', async () => {
+    hand.piece = { title: 'Tag', names: { rows: ['many'] } } as unknown as Piece;
+    answers(put, kept(2, { rows: ['a leaf'] }));
+    await keeping.keep();
+    expect(hand.piece.names?.rows).toEqual(['a leaf']);
+    expect(keeping.state).toBe('kept');
     await keeping.keep();
     expect(put).toHaveBeenCalledTimes(1);
   });

@@ -1,7 +1,7 @@
 /** What the core makes of the piece: asked for at every change, shown as it answers. */
 
 import { SvelteMap } from 'svelte/reactivity';
-import type { LiveAnswer, Moved, Scene, WrongField } from '../api/client';
+import type { LiveAnswer, Moved, NameRow, Scene, WrongField } from '../api/client';
 import { Channel, type Written } from './channel';
 import type { Doing } from './acts';
 import type { Snapshot } from './snapshot';
@@ -17,7 +17,7 @@ export interface Asking {
   /** A lettering that is shown as its face spaces it. */
   readonly byFace: string | null;
   /** The row of the list whose words are shown in place of the fields. */
-  readonly sample: number | null;
+  readonly sample: readonly NameRow[];
 }
 
 /** An answer that takes longer than this is waited for in sight. */
@@ -124,7 +124,7 @@ function written(asking: Asking): Written {
     node: asking.node,
     hold: asking.hold,
     by_face: asking.byFace,
-    sample: asking.sample,
+    sample: [...asking.sample],
     acts: [...(asking.doing?.acts ?? [])],
   };
 }

@@ -25,7 +25,7 @@ from ulvent.core.recipe.dial import Names, Numbers
 from ulvent.core.recipe.lettering import Lettering
 from ulvent.core.recipe.lost_parts import without_lost_letterings, without_lost_works
 from ulvent.core.recipe.lying import Lie, Sheet, ToolArea
-from ulvent.core.recipe.name_list import NameList
+from ulvent.core.recipe.name_list import PARTS, NameList
 from ulvent.core.recipe.older import as_said_now
 from ulvent.core.recipe.preparing import Prepare
 from ulvent.core.recipe.run_sheet import RunSheet
@@ -285,6 +285,7 @@ def _used_twice(where: str, ids: list[str]) -> list[FieldProblem]:
 
 _KINDS = {
     *KINDS,
+    *PARTS,
     *BLANKS,
     *(
         kind

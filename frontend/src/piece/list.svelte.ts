@@ -1,0 +1,107 @@
+/** The list of a piece with all its rows, those too that are kept apart from it. */
+
+import { api, saying, type NameLeaf, type NameRow, type Piece } from '../api/client';
+
+type Kept = NonNullable<Piece['names']>;
+type Part = Kept['rows'][number];
+export type Names = Omit<Kept, 'rows'> & { rows: NameRow[] };
+
+const RETRY_MS = 2000;
+
+const lies = (part: Part): part is NameLeaf => 'leaf' in part;
+const keyOf = (leaf: NameLeaf): string => `${leaf.leaf} ${leaf.unit}`;
+const sizeOf = (part: Part): number => (lies(part) ? part.count : 1);
+
+export class List {
+  /** Why rows that lie apart could not be had. */
+  wrong = $state('');
+
+  #known = $state.raw<ReadonlyMap<string, readonly NameRow[]>>(new Map());
+  #asked = new Set<string>();
+  /** The list that was put together last, and what of. */
+  #last: { kept: Kept; names: Names } | undefined;
+
+  constructor(private readonly piece: () => Piece) {}
+
+  /** How many rows there are. */
+  get count(): number {
+    return (this.piece().names?.rows ?? []).reduce((sum, part) => sum + sizeOf(part), 0);
+  }
+
+  /** The list; nothing while rows of it are fetched, and `null` where there is none. */
+  get names(): Names | null | undefined {
+    const kept = this.piece().names;
+    const known = this.#known;
+    if (!kept) return null;
+    if (this.#last?.kept === kept) return this.#last.names;
+    const missing = kept.rows.filter(lies).filter((leaf) => !known.has(keyOf(leaf)));
+    if (missing.length) {
+      void this.#fetch(missing);
+      return undefined;
+    }
+    const rows = kept.rows.flatMap((part) => (lies(part) ? known.get(keyOf(part))! : [part]));
+    this.#last = { kept, names: { ...kept, rows } };
+    return this.#last.names;
+  }
+
+  /** The words of a row, and the first row, which may be names of columns; as wide as the list. */
+  sample(at: number | null): NameRow[] {
+    const rows = this.names?.rows ?? [];
+    const row = at === null ? undefined : rows[at];
+    if (!row) return [];
+    const width = rows.reduce((most, one) => Math.max(most, one.cells.length), 0);
+    const wide = [...row.cells, ...Array<string>(width - row.cells.length).fill('')];
+    return [rows[0]!, { ...row, cells: wide }];
+  }
+
+  /** A changed list as it is kept: rows that lie apart stay there, but for leaves that changed. */
+  kept(names: Names): Kept {
+    const before = this.piece().names?.rows ?? [];
+    const { rows } = names;
+    const same = (part: Part, at: number): boolean =>
+      lies(part)
+        ? (this.#known.get(keyOf(part))?.every((row, k) => row === rows[at + k]) ?? false)
+        : part === rows[at];
+    let first = 0;
+    let begin = 0;
+    for (; first < before.length && same(before[first]!, begin); first++) begin += sizeOf(before[first]!);
+    let last = before.length;
+    let end = rows.length;
+    for (; last > first; last--) {
+      const from = end - sizeOf(before[last - 1]!);
+      if (from < begin || !same(before[last - 1]!, from)) break;
+      end = from;
+    }
+    const kept = { ...names, rows: [...before.slice(0, first), ...rows.slice(begin, end), ...before.slice(last)] };
+    this.#last = { kept, names };
+    return kept;
+  }
+
+  /** The list was kept, and rows of it lie apart now: they are known, and need not be fetched. */
+  learn(sent: Kept, kept: Kept): void {
+    const names = this.#last?.kept === sent ? this.#last.names : undefined;
+    if (!names) return;
+    const known = new Map(this.#known);
+    let at = 0;
+    for (const part of kept.rows) {
+      if (lies(part) && !known.has(keyOf(part))) known.set(keyOf(part), names.rows.slice(at, at + part.count));
+      at += sizeOf(part);
+    }
+    this.#last = { kept, names };
+    this.#known = known;
+  }
+
+  async #fetch(leaves: readonly NameLeaf[]): Promise<void> {
+    const asked = leaves.filter((leaf) => !this.#asked.has(keyOf(leaf)));
+    if (!asked.length) return;
+    for (const leaf of asked) this.#asked.add(keyOf(leaf));
+    const answer = await api.POST('/api/names/leaves', { body: { leaves: asked } }).catch(() => undefined);
+    const rows = answer?.data;
+    this.wrong = rows ? '' : saying(answer?.error);
+    if (rows) this.#known = new Map([...this.#known, ...asked.map((leaf, k) => [keyOf(leaf), rows[k]!] as const)]);
+    else await new Promise((ready) => setTimeout(ready, RETRY_MS));
+    for (const leaf of asked) this.#asked.delete(keyOf(leaf));
+    // Who shows the list asks again.
+    if (!rows) this.#known = new Map(this.#known);
+  }
+}
