@@ -24,6 +24,7 @@ from ulvent.core.series.nested_sheets import Sheet
 from ulvent.crew import WorkerDiedError
 from ulvent.formats.row_files import Wanted
 from ulvent.store.batch_stages import NoSuchBatchError
+from ulvent.store.queue import outstanding
 
 NAMES = ["Ann", "O’Neill", "Łukasz", "Ann", "Bartholomew Christabel", "Zoë 🍎", "  Di "]
 
@@ -224,6 +225,9 @@ class Ended(BatchesTest):
         batch = begun(self.batches, tag([f"Name {k}" for k in range(20)]), Wanted())
         self.shop.making.rows(batch, list(range(1, 9)))
         self.batches.cancel(batch)
+        # What waits behind it need not see off what is left of it.
+        with Session(self.engine) as session:
+            self.assertEqual(outstanding(session, batch), 0)
         self.shop.work_off()
         self.assertEqual(self.batches.progress(batch).made, 8)
         self.assertEqual(sorted(self.files(batch)), list(range(1, 9)))

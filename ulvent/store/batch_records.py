@@ -18,6 +18,7 @@ from sqlalchemy.orm import Session
 
 from ulvent.core.series.matched import title_of
 from ulvent.store.batch_stages import hand_out_left, row_of
+from ulvent.store.queue import withdraw
 from ulvent.store.tables import (
     BatchLineRow,
     BatchRow,
@@ -194,6 +195,7 @@ class Batches:
         """Take a batch away; what was made for it stays known for a while."""
         with Session(self._engine) as session, session.begin():
             session.delete(row_of(session, batch_id))
+            withdraw(session, batch_id)
 
     def files(self, batch_id: UUID) -> Iterator[tuple[MadeLine, bytes]]:
         """The files that were made, in their order, a few at a time from the database."""
@@ -233,6 +235,8 @@ class Batches:
             row = row_of(session, batch_id, locked=True)
             if row.state == "running":
                 row.state, row.reason, row.ended_at = state, reason[:1024], func.now()
+                # What waits behind it need not see its tasks off one by one.
+                withdraw(session, batch_id)
 
     def _forget_oldest(self, session: Session) -> None:
         ended = select(BatchRow.id).where(BatchRow.state != "running")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from sqlalchemy import func, select, text
+from sqlalchemy import Select, func, select, text
 from sqlalchemy.orm import Session
 
 from ulvent.core.base.errors import UlventError
@@ -52,20 +52,26 @@ def hand_out_left(session: Session, row: BatchRow) -> None:
     hand_out(session, TASKS[row.stage], row.id, steps, -len(str(len(steps))))
 
 
-def left(session: Session, row: BatchRow, most: int | None = None) -> list[int]:
-    """The rows or sheets that are left of a stage, or so many of them."""
-    if row.stage == "nesting":
-        return []
+def left(session: Session, row: BatchRow) -> list[int]:
+    """The rows or sheets that are left of a stage, in their order."""
+    return sorted(session.scalars(_left(row))) if row.stage != "nesting" else []
+
+
+def is_left(session: Session, row: BatchRow) -> bool:
+    """Whether any row or sheet is left of a stage."""
+    return row.stage != "nesting" and session.scalar(_left(row).limit(1)) is not None
+
+
+def _left(row: BatchRow) -> Select[int]:
     if row.stage == "sheets":
-        query = select(BatchSheetRow.number).where(
+        return select(BatchSheetRow.number).where(
             BatchSheetRow.batch_id == row.id, BatchSheetRow.data.is_(None)
         )
-        return list(session.scalars(query.order_by(BatchSheetRow.number).limit(most)))
-    done = ("made",) if row.stage == "rows" else ("measured", "made")
-    lines = select(BatchLineRow.number).where(
-        BatchLineRow.batch_id == row.id, BatchLineRow.state.not_in(done)
+    # Said by what they are and not by what they are not: there is an index for that.
+    states = ("waiting", "measured") if row.stage == "rows" else ("waiting",)
+    return select(BatchLineRow.number).where(
+        BatchLineRow.batch_id == row.id, BatchLineRow.state.in_(states)
     )
-    return list(session.scalars(lines.order_by(BatchLineRow.number).limit(most)))
 
 
 def _trim(session: Session) -> None:

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from ulvent.core.series.results import least_heights
 from ulvent.store.batch_records import Line, MadeLine, line_of
-from ulvent.store.batch_stages import enter, hand_out_left, left, row_of
+from ulvent.store.batch_stages import enter, hand_out_left, is_left, row_of
 from ulvent.store.queue import outstanding
 from ulvent.store.tables import BatchLineRow, BatchRow, BatchSheetRow, KeptRow
 
@@ -142,7 +142,7 @@ class BatchSteps:
         """Go on to the next stage, where all of this one is done."""
         with Session(self._engine) as session, session.begin():
             row = row_of(session, batch_id, locked=True)
-            if row.state != "running" or left(session, row, most=1):
+            if row.state != "running" or is_left(session, row):
                 return
             if row.stage == "heights":
                 least = select(BatchLineRow.least).where(BatchLineRow.batch_id == batch_id)

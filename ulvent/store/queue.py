@@ -6,7 +6,8 @@ both are there, or neither.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from typing import Any
 from uuid import UUID
 
@@ -32,14 +33,31 @@ def hand_out(
     OperationalError
         When the database cannot be reached.
     """
-    session.execute(text(f"SET LOCAL search_path TO {SEARCH_PATH}"))
     driver = session.connection().connection.dbapi_connection
     later = _APP.configure_task(task, queue=QUEUE, connection=driver, priority=priority)
     plain: list[Any] = [{"batch": str(batch), "numbers": list(one)} for one in steps]
-    try:
-        later.batch_defer(*plain)
-    except ConnectorException as error:
-        raise OperationalError("handing out", {}, error.__cause__ or error) from error
+    with _in_the_queue(session):
+        try:
+            later.batch_defer(*plain)
+        except ConnectorException as error:
+            raise OperationalError("handing out", {}, error.__cause__ or error) from error
+
+
+def withdraw(session: Session, batch: UUID) -> None:
+    """Take the tasks of a batch out of the queue, but for those that are being done."""
+    query = text(
+        "SELECT procrastinate_cancel_job_v1(id, false, true)"
+        " FROM procrastinate_jobs WHERE args ->> 'batch' = :batch AND status = 'todo'"
+    )
+    with _in_the_queue(session):
+        session.execute(query, {"batch": str(batch)})
+
+
+@contextmanager
+def _in_the_queue(session: Session) -> Iterator[None]:
+    """The queue's own statements say its tables without their schema."""
+    session.execute(text(f"SET LOCAL search_path TO {SEARCH_PATH}"))
+    yield
     session.execute(text("SET LOCAL search_path TO DEFAULT"))
 
 
