@@ -130,6 +130,41 @@ class Names(LetteringTest):
         expect(letters).to_have_count(6)
         self.assertEqual(self.stored(piece)["letterings"][0]["text"], "{name}")
 
+    def test_a_long_list_is_changed_found_in_and_there_when_the_page_comes_back(self) -> None:
+        """Fifty thousand rows go the same way; a changed one keeps one leaf of them."""
+        page, piece = self.pattern()
+        expect(self.said(page)).to_contain_text("Each row of a list fills {name}")
+        rows = "name\n" + "\n".join(f"Tree {number}" for number in range(1, 1601))
+        file = {"name": "trees.csv", "mimeType": "text/csv", "buffer": rows.encode()}
+        page.get_by_label("from a file…").set_input_files([file])
+        expect(self.said(page)).to_have_text(re.compile("^1600 rows"))
+        expect(self.cells(page).first.locator(".ink")).to_be_attached()
+        self.eventually(lambda: self.stored(piece)["names"] is not None)
+        leaves = self.stored(piece)["names"]["rows"]
+        self.assertEqual([one["count"] for one in leaves], [400] * 4)
+        page.get_by_role("searchbox", name="Find rows").fill("Tree 700")
+        self.cells(page).first.click()
+        words = page.get_by_role("textbox", name="{name}", exact=True)
+        words.fill("Perry Pear")
+        words.press("Tab")
+        self.eventually(lambda: self.stored(piece)["names"]["rows"] != leaves)
+        after = self.stored(piece)["names"]["rows"]
+        self.assertEqual([one == was for one, was in zip(after, leaves, strict=True)],
+                         [True, False, True, True])  # fmt: skip
+        # A second change is on top of the first, which the page has been told the leaf of.
+        words.fill("Perry Pears")
+        words.press("Tab")
+        self.eventually(lambda: self.stored(piece)["names"]["rows"] not in (leaves, after))
+        page.reload()
+        page.get_by_role("searchbox", name="Find rows").fill("perry")
+        expect(self.cells(page)).to_have_text(re.compile("^\\s*700 Perry Pears"))
+        page.get_by_role("button", name="Undo").click()
+        expect(self.cells(page)).to_have_text(re.compile("^\\s*700 Perry Pear\\b"))
+        # Layout shows the words of a row of it.
+        page.get_by_role("link", name="Layout", exact=True).click()
+        page.get_by_label("With the row before").click()
+        expect(page.get_by_role("button", name="row 1600: Tree 1600")).to_be_visible()
+
     def test_columns_are_matched_and_rows_sorted_by_hand(self) -> None:
         page, piece = self.opened(
             title="Tag", blank=TAG, guides=[LINE],
@@ -142,7 +177,7 @@ class Names(LetteringTest):
         expect(page.get_by_label("Column 2", exact=True)).to_have_value("name")
 
         def kept(what: str) -> list[str]:
-            names = self.stored(piece)["names"]
+            names = self.stored(piece)["names"] or {"head": [], "rows": []}
             return names["head"] if what == "head" else [one["cells"][1] for one in names["rows"]]
 
         self.eventually(lambda: kept("head") == ["year", "name"])
