@@ -104,7 +104,9 @@ class _Edge:
             if not len(active):
                 break
             centres = self._points[active] + self._normals[active] * radii[active, None]
-            far, near = self._tree.query(centres, k=2)
+            # What lies beyond the largest ball stops none: it need not be found.
+            most = float(radii[active].max())
+            far, near = self._tree.query(centres, k=2, distance_upper_bound=most)
             # The ball's own point may come first.
             own = near[:, 0] == active
             far = np.where(own, far[:, 1], far[:, 0])
