@@ -7,7 +7,7 @@ import os
 
 from hypothesis import settings
 
-EXAMPLES = int(os.environ.get("ULVENT_EXAMPLES", "40"))
+EXAMPLES = int(os.environ.get("ULVENT_EXAMPLES", "24"))
 
 settings.register_profile("ulvent", deadline=None, max_examples=EXAMPLES)
 settings.load_profile("ulvent")

@@ -15,8 +15,8 @@ from typing import Any
 
 from tests.formats.fuzzing import READERS
 
-FILES = {"svg": 300, "dxf": 120, "piece": 200, "guide": 100, "svg-font": 100, "woff2": 300}
-USUALLY = 60
+FILES = {"svg": 150, "dxf": 80, "piece": 100, "woff2": 300}
+USUALLY = 50
 SLOWEST = 4.0
 """Seconds of the processor that one file may take; two when nothing else runs."""
 MOST_MB = 500
