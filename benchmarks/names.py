@@ -26,7 +26,8 @@ from ulvent.formats.every_format import every_format
 from ulvent.formats.row_files import Wanted
 from ulvent.names_command import Order, make
 from ulvent.shipped_faces import shipped_face, shipped_faces
-from ulvent.store.batch_records import Batches, Line
+from ulvent.store import batch_records
+from ulvent.store.batch_records import Batches, Line, lines_text
 
 FIRST = ("Ashmead", "Bramley", "Pitmaston", "Worcester", "Egremont", "Ribston", "Laxton", "Kidd")
 SECOND = ("Kernel", "Russet", "Pippin", "Orange", "Pearmain", "Spice", "Seedling", "Beauty")
@@ -66,8 +67,8 @@ def main() -> None:
     begun = time.perf_counter()
     found = nested(tags, Sheet(600, 400))
     seconds = time.perf_counter() - begun
-    print(f"a thousand tags on {found.sheets} sheets, no fewer than {found.least}: {seconds:.2f} s")
-    print(f"{100 * found.filled:.0f} % of them used")
+    print(f"a thousand tags on {len(found.sizes)} sheets, no fewer than {found.least},")
+    print(f"{100 * found.filled:.0f} % of them used: {seconds:.2f} s")
 
 
 def _by_workers(pattern: Pattern, rows: Matched, workers: int) -> tuple[float, float]:
@@ -80,7 +81,10 @@ def _by_workers(pattern: Pattern, rows: Matched, workers: int) -> tuple[float, f
 
         def made(some: list[Line]) -> float:
             begun = time.perf_counter()
-            batch = batches.begin(uuid4(), "T", document, rows.columns, wanted, some, False)
+            order = batch_records.Order(
+                "T", document, rows.columns, wanted, lines_text(some), False
+            )
+            batch = batches.begin(uuid4(), order)
             while batches.get(batch).state == "running":
                 time.sleep(0.02)
             return time.perf_counter() - begun

@@ -11,7 +11,7 @@ from __future__ import annotations
 import gc
 import json
 import sys
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated, Literal, NoReturn
 
@@ -229,6 +229,14 @@ def names(
             help="Nest all on sheets of this size, mm, as SVG or 3MF, with a cutting list.",
         ),
     ] = None,
+    offcut: Annotated[
+        list[str] | None,
+        typer.Option(
+            metavar="WIDTHxHEIGHT",
+            show_default=False,
+            help="What is left from before, mm, to be filled before a whole sheet is taken.",
+        ),
+    ] = None,
     margin: Annotated[float, typer.Option(min=0.0, help="Free round sheets, mm.")] = 5.0,
     gap: Annotated[float, typer.Option(min=0.0, help="Between parts on sheets, mm.")] = 2.0,
     turns: Annotated[
@@ -270,7 +278,7 @@ def names(
         out.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         _refuse(f"{out}: cannot be made: {error.strerror}")
-    wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns))
+    wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns, offcut or ()))
     if wanted.sheet and format not in SHEET_FORMATS:
         _refuse(f"--format: sheets are written as {' or '.join(SHEET_FORMATS)}")
     alike = "" if wanted.sheet else named_alike(wanted, found.rows)
@@ -289,18 +297,28 @@ def names(
         raise typer.Exit(1)
 
 
-def _sheet_of(sheets: str | None, margin: float, gap: float, turns: str) -> Sheet | None:
+def _sheet_of(
+    sheets: str | None, margin: float, gap: float, turns: str, offcuts: Sequence[str]
+) -> Sheet | None:
     """The sheet that parts are nested on, from what was typed."""
     from ulvent.core.series.nested_sheets import Sheet
 
     if sheets is None:
         return None
     try:
-        width, height = map(float, sheets.lower().replace("×", "x").split("x"))
         degrees = tuple(map(float, turns.split(",")))
     except ValueError:
-        _refuse(f"--sheets: “{sheets}” is no size, or --turns no degrees; write 600x400 and 0,90")
-    return Sheet(width, height, margin, gap, degrees)
+        _refuse(f"--turns: “{turns}” is no degrees; write 0,90")
+    left = tuple(_size("--offcut", one) for one in offcuts)
+    return Sheet(*_size("--sheets", sheets), margin, gap, degrees, left)
+
+
+def _size(option: str, typed: str) -> tuple[float, float]:
+    try:
+        width, height = map(float, typed.lower().replace("×", "x").split("x"))
+    except ValueError:
+        _refuse(f"{option}: “{typed}” is no size; write 600x400")
+    return width, height
 
 
 @app.command()

@@ -30,7 +30,7 @@ from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
 from ulvent.formats.packed import packed
 from ulvent.formats.row_files import UNTITLED, Rings, RowFile, Wanted, row_file, sheet_file
-from ulvent.formats.sheet_writing import cutting_list
+from ulvent.formats.sheet_writing import ListedSheet, cutting_list
 from ulvent.formats.whole_file import write_whole
 from ulvent.shipped_faces import face_named, shipped_faces
 
@@ -200,13 +200,13 @@ def _height_of(row: Row) -> dict[str, float]:
     return one_height(series.pattern.piece, [piece], lambda one: workshop.in_passing(one).solved)
 
 
-def _sheet(lying: tuple[int, list[tuple[Row, Any]]], heights: Heights) -> Path:
+def _sheet(lying: tuple[int, tuple[float, float], list[tuple[Row, Any]]], heights: Heights) -> Path:
     """The file of a sheet, written: its rows are laid out and made once more."""
     (worker,) = _WORKER
-    number, rows = lying
+    number, size, rows = lying
     order, series = worker.order, worker.series(heights)
     lie = ((series, cells, matrix) for (_, cells), matrix in rows)
-    data = sheet_file(worker.workshop, order.wanted, lie)
+    data = sheet_file(worker.workshop, order.wanted, size, lie)
     file = order.out / order.wanted.sheet_name(number)
     write_whole(file, data)
     return file
@@ -231,18 +231,20 @@ def _sheets(
     parts = [Region.of_rings(outlines[one.number]) for one in laid]
     found = nested(parts, sheet)
     cells = dict(order.list.rows)
-    on: list[list[tuple[Row, Any]]] = [[] for _ in range(found.sheets)]
-    names: list[list[str]] = [[] for _ in range(found.sheets)]
+    on: list[list[tuple[Row, Any]]] = [[] for _ in found.sizes]
+    names: list[list[str]] = [[] for _ in found.sizes]
     for one, placed in zip(laid, found.placed, strict=True):
         on[placed.sheet].append(((one.number, cells[one.number]), placed.matrix))
         names[placed.sheet].append(f"{one.number}  {one.title}")
     title = order.document.get("title") or UNTITLED
-    size = (sheet.width, sheet.height)
-    written = [*making.spread("sheets", _sheet, list(enumerate(on)), heights)]
+    numbered = [*zip(range(len(on)), found.sizes, on, strict=True)]
+    written = [*making.spread("sheets", _sheet, numbered, heights)]
     listed = order.out / "cutting-list.pdf"
-    write_whole(listed, cutting_list(title, names, size))
+    write_whole(listed, cutting_list(title, [*map(ListedSheet, found.sizes, names)]))
+    whole = len(found.sizes) - found.offcuts
+    offcuts = f"{found.offcuts} {_plural('off-cut', found.offcuts)} and " if found.offcuts else ""
     say(
-        f"{len(laid)} parts on {found.sheets} {_plural('sheet', found.sheets)}, "
+        f"{len(laid)} parts on {offcuts}{whole} {_plural('sheet', whole)}, "
         f"{100.0 * found.filled:.0f} % of them used; no way takes fewer than {found.least}"
     )
     return [*written, listed]

@@ -82,14 +82,18 @@ class Made(BatchesTest):
 
     def test_sheets_are_the_same_as_from_a_shell_and_hold_every_part_once(self) -> None:
         piece = tag([f"Name {k}" for k in range(11)])
-        batch = self.made(piece, Wanted(sheet=Sheet(210, 150)))
-        shell = self.from_a_shell(piece, "--sheets", "210x150")
+        batch = self.made(piece, Wanted(sheet=Sheet(210, 150, offcuts=((100, 50), (20, 20)))))
+        options = ("--sheets", "210x150", "--offcut", "20x20", "--offcut", "100x50")
+        shell = self.from_a_shell(piece, *options)
         sheets = list(self.batches.sheets(batch))
+        self.assertEqual(
+            [sheet.size for _, sheet, _ in sheets], [(100, 50), (210, 150), (210, 150)]
+        )
         self.assertEqual(
             [data for _, _, data in sheets],
             [data for name, data in shell.items() if name.endswith(".svg")],
         )
-        lying = sorted(number for _, lie, _ in sheets for number, _ in lie)
+        lying = sorted(number for _, sheet, _ in sheets for number, _ in sheet.lie)
         self.assertEqual(lying, list(range(1, 12)))
         self.assertLessEqual(self.batches.get(batch).said["least"], len(sheets))
 
@@ -97,7 +101,7 @@ class Made(BatchesTest):
         piece = tag(["Ann", "Bea"])
         piece["names"]["rows"][1]["times"] = 3
         batch = self.made(piece, Wanted(sheet=Sheet(210, 100)))
-        ((_, lie, data),) = self.batches.sheets(batch)
+        ((_, (_, lie), data),) = self.batches.sheets(batch)
         self.assertEqual(sorted(number for number, _ in lie), [1, 2, 2, 2])
         assert data is not None
         self.assertEqual(data.count(b"<title>Bea"), 3)

@@ -108,12 +108,12 @@ class Making:
         """Some sheets written, unless they are."""
         rows = self._rows(self.batches.get(batch_id))
         for number in numbers:
-            lie = self.steps.sheet(batch_id, number)
-            if lie is None:
+            sheet = self.steps.sheet(batch_id, number)
+            if sheet is None:
                 continue
-            lines = self.batches.lines(batch_id, [one for one, _ in lie])
+            lines = self.batches.lines(batch_id, [one for one, _ in sheet.lie])
             plain = {key: (line.cells, line.heights) for key, line in lines.items()}
-            data = self._done(write_sheet, rows, lie, plain, seconds=_NEST_SECONDS)
+            data = self._done(write_sheet, rows, sheet, plain, seconds=_NEST_SECONDS)
             self.steps.sheet_written(batch_id, number, data)
         self.steps.advance(batch_id)
 

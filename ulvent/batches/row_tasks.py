@@ -20,10 +20,9 @@ from ulvent.core.series.row_making import Series
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import document_hash
 from ulvent.formats.row_files import Wanted, row_file, sheet_file
+from ulvent.store.batch_records import LaidSheet
 
 _PACKAGE = Path(__file__).resolve().parent.parent
-Lying = list[list[Any]]
-"""The rows on a sheet: the number of each, and the map (2, 3) from its own plane to the sheet."""
 
 
 def wanted_of(plain: dict[str, Any]) -> Wanted:
@@ -114,24 +113,28 @@ def measure_row(bench: Bench, rows: Rows, cells: Sequence[str]) -> dict[str, flo
 
 def nest(
     _bench: Bench, sheet: Sheet, numbers: Sequence[int], outlines: Sequence[bytes]
-) -> tuple[list[Lying], dict[str, float]]:
+) -> tuple[list[LaidSheet], dict[str, float]]:
     """Rows laid on sheets by their outlines, and what there is to say of them."""
     found = nested([_region(one) for one in outlines], sheet)
-    lying: list[Lying] = [[] for _ in range(found.sheets)]
+    lying: list[list[Any]] = [[] for _ in found.sizes]
     for number, placed in zip(numbers, found.placed, strict=True):
         lying[placed.sheet].append([number, placed.matrix.tolist()])
-    return lying, {"sheets": found.sheets, "least": found.least, "filled": found.filled}
+    said = {"offcuts": found.offcuts, "least": found.least, "filled": found.filled}
+    return [*map(LaidSheet, found.sizes, lying)], said
 
 
 def write_sheet(
-    bench: Bench, rows: Rows, lie: Lying, lines: dict[int, tuple[Sequence[str], dict[str, float]]]
+    bench: Bench,
+    rows: Rows,
+    sheet: LaidSheet,
+    lines: dict[int, tuple[Sequence[str], dict[str, float]]],
 ) -> bytes:
     """A sheet with the rows that lie on it, by their numbers."""
     lying = [
         (rows.series(lines[number][1]), lines[number][0], np.array(matrix))
-        for number, matrix in lie
+        for number, matrix in sheet.lie
     ]
-    return sheet_file(bench.workshop, rows.wanted, lying)
+    return sheet_file(bench.workshop, rows.wanted, sheet.size, lying)
 
 
 def _outline_data(rings: Sequence[Any]) -> bytes:

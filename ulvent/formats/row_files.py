@@ -111,10 +111,16 @@ def _outline(work: Workpiece) -> Rings:
 
 
 def sheet_file(
-    workshop: Workshop, wanted: Wanted, lie: Iterable[tuple[Series, Sequence[str], Matrices]]
+    workshop: Workshop,
+    wanted: Wanted,
+    size: tuple[float, float],
+    lie: Iterable[tuple[Series, Sequence[str], Matrices]],
 ) -> bytes:
-    """A sheet written: its rows, each where it lies, are laid out and made once more."""
-    assert wanted.sheet is not None
+    """A sheet written: its rows, each where it lies, are laid out and made once more.
+
+    size
+        its width and height, mm
+    """
     lying = list(lie)
     works = [(workshop.in_passing(one.piece(cells)), matrix) for one, cells, matrix in lying]
     pattern = lying[0][0].pattern.piece
@@ -127,7 +133,6 @@ def sheet_file(
         sewn = together([(work.embroidery, matrix) for work, matrix in works])
         return THREAD_FORMATS[wanted.format].write(sewn)
     parts = [SheetPart(work.piece.title, work.groups, matrix) for work, matrix in works]
-    size = (wanted.sheet.width, wanted.sheet.height)
     return sheet_svg(pattern.title or UNTITLED, size, parts, pattern)
 
 

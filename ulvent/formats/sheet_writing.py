@@ -68,7 +68,14 @@ def _moved(group: Group, matrix: Matrices, name: str) -> Group:
     return replace(group, name=name, lie=lie, lines=lines, curves=curves)
 
 
-def cutting_list(title: str, sheets: Sequence[Sequence[str]], size: tuple[float, float]) -> bytes:
+class ListedSheet(NamedTuple):
+    """A sheet in a cutting list: its width and height, mm, and the names of what lies on it."""
+
+    size: tuple[float, float]
+    names: Sequence[str]
+
+
+def cutting_list(title: str, sheets: Sequence[ListedSheet]) -> bytes:
     """What lies on each sheet, as PDF."""
     from reportlab.lib.pagesizes import A4
     from reportlab.lib.units import mm
@@ -79,7 +86,7 @@ def cutting_list(title: str, sheets: Sequence[Sequence[str]], size: tuple[float,
     page.setTitle(f"{title}, cutting list")
     left, top, step = 20 * mm, A4[1] - 25 * mm, 5.2 * mm
     y = 0.0
-    for number, names in enumerate(sheets, 1):
+    for number, (size, names) in enumerate(sheets, 1):
         lines = [
             f"Sheet {number} of {len(sheets)}, {size[0]:g} × {size[1]:g} mm: {len(names)} parts"
         ]

@@ -105,6 +105,14 @@ class Progress:
     written: int
 
 
+class LaidSheet(NamedTuple):
+    """A sheet: its width and height, mm, and the rows on it: the number of each, and the map (2, 3)
+    from its own plane to the sheet."""
+
+    size: tuple[float, float]
+    lie: list[Any]
+
+
 class MadeLine(NamedTuple):
     """What there is to say of a row that was made."""
 
@@ -211,7 +219,7 @@ class Batches:
                 yield _made(line), data
                 session.expunge(line)
 
-    def sheets(self, batch_id: UUID) -> Iterator[tuple[int, list[Any], bytes | None]]:
+    def sheets(self, batch_id: UUID) -> Iterator[tuple[int, LaidSheet, bytes | None]]:
         """The sheets: their numbers from 0, what lies on them, and their files."""
         query = (
             select(BatchSheetRow)
@@ -220,7 +228,7 @@ class Batches:
         )
         with Session(self._engine) as session:
             for row in session.scalars(query):
-                yield row.number, row.lie, row.data
+                yield row.number, laid_sheet(row), row.data
 
     def lines(self, batch_id: UUID, numbers: Sequence[int]) -> dict[int, Line]:
         """Rows by their numbers."""
@@ -249,6 +257,11 @@ def _batch(row: BatchRow) -> Batch:
         row.id, row.piece_id, row.title, row.columns, row.wanted, row.stage,
         row.state, row.reason, row.heights, row.said, row.made_at, row.ended_at,
     )  # fmt: skip
+
+
+def laid_sheet(row: BatchSheetRow) -> LaidSheet:
+    width, height = row.size
+    return LaidSheet((width, height), row.lie)
 
 
 def line_of(row: BatchLineRow) -> Line:

@@ -11,7 +11,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from ulvent.core.series.results import least_heights
-from ulvent.store.batch_records import Line, MadeLine, line_of
+from ulvent.store.batch_records import LaidSheet, Line, MadeLine, laid_sheet, line_of
 from ulvent.store.batch_stages import enter, hand_out_left, is_left, row_of
 from ulvent.store.queue import outstanding
 from ulvent.store.tables import BatchLineRow, BatchRow, BatchSheetRow, KeptRow
@@ -104,10 +104,10 @@ class BatchSteps:
                 )
             )
 
-    def sheet(self, batch_id: UUID, number: int) -> list[Any] | None:
-        """What lies on a sheet of a batch that runs; nothing where it is written already."""
+    def sheet(self, batch_id: UUID, number: int) -> LaidSheet | None:
+        """A sheet of a batch that runs; nothing where it is written already."""
         query = (
-            select(BatchSheetRow.lie)
+            select(BatchSheetRow)
             .join(BatchRow, BatchRow.id == BatchSheetRow.batch_id)
             .where(
                 BatchSheetRow.batch_id == batch_id, BatchSheetRow.number == number,
@@ -115,7 +115,8 @@ class BatchSteps:
             )
         )  # fmt: skip
         with Session(self._engine) as session:
-            return session.scalar(query)
+            found = session.scalar(query)
+            return laid_sheet(found) if found else None
 
     def sheet_written(self, batch_id: UUID, number: int, data: bytes) -> None:
         with Session(self._engine) as session, session.begin():
@@ -125,7 +126,7 @@ class BatchSteps:
                 .values(data=data)
             )
 
-    def laid(self, batch_id: UUID, lying: Sequence[list[Any]], said: dict[str, float]) -> None:
+    def laid(self, batch_id: UUID, lying: Sequence[LaidSheet], said: dict[str, float]) -> None:
         """Write down which rows lie on which sheet."""
         with Session(self._engine) as session, session.begin():
             row = row_of(session, batch_id, locked=True)
@@ -133,8 +134,8 @@ class BatchSteps:
                 return
             row.said = said
             session.add_all(
-                BatchSheetRow(batch_id=batch_id, number=number, lie=lie)
-                for number, lie in enumerate(lying)
+                BatchSheetRow(batch_id=batch_id, number=number, size=list(one.size), lie=one.lie)
+                for number, one in enumerate(lying)
             )
             enter(session, row, "sheets" if lying else "end")
 

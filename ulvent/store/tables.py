@@ -260,7 +260,8 @@ class BatchLineRow(Base):
 
 
 class BatchSheetRow(Base):
-    """A sheet of a batch: which rows lie on it and where, and its file when it is there."""
+    """A sheet of a batch: its width and height, mm, which rows lie on it and where, and its file
+    when it is there."""
 
     __tablename__ = "batch_sheet"
 
@@ -268,6 +269,7 @@ class BatchSheetRow(Base):
         ForeignKey("batch.id", name="batch_sheet_fk", ondelete="CASCADE"), primary_key=True
     )
     number: Mapped[int] = mapped_column(primary_key=True)
+    size: Mapped[list[float]] = mapped_column(JSONB)
     lie: Mapped[list[Any]] = mapped_column(JSONB)
     data: Mapped[bytes | None] = mapped_column(LargeBinary)
 

@@ -20,7 +20,7 @@ from ulvent.core.series.nested_sheets import Sheet
 from ulvent.formats.every_format import ending_of, every_file, every_format
 from ulvent.formats.packed import packing
 from ulvent.formats.row_files import UNTITLED, Wanted
-from ulvent.formats.sheet_writing import cutting_list
+from ulvent.formats.sheet_writing import ListedSheet, cutting_list
 from ulvent.store.batch_records import Batch, Batches, Order, Progress
 from ulvent.store.tables import BatchState, Stage
 from ulvent.web.problems import Problem
@@ -31,6 +31,7 @@ router = APIRouter(
     tags=["batches"], responses={status: {"model": Problem} for status in (404, 409, 422)}
 )
 
+MOST_OFFCUTS = 50
 _MOST_SAID = 200
 """So many rows that do not fit are said one by one."""
 Side = Annotated[float, Field(gt=0, le=10_000)]
@@ -44,13 +45,18 @@ else:
 
 
 class SheetRequest(BaseModel):
-    """Sheets on which parts are nested; mm, and degrees."""
+    """Sheets on which parts are nested; mm, and degrees.
+
+    offcuts
+        widths and heights of what is left from before: filled first
+    """
 
     width: Side
     height: Side
     margin: Margin = 5.0
     gap: Margin = 2.0
     turns: Annotated[tuple[float, ...], Field(min_length=1, max_length=8)] = (0.0, 90.0)
+    offcuts: Annotated[tuple[tuple[Side, Side], ...], Field(max_length=MOST_OFFCUTS)] = ()
 
 
 class BatchRequest(BaseModel):
@@ -79,8 +85,10 @@ class BatchSummary(BaseModel):
         whether it is one file of the piece as it stands, and no list
     lost
         attempts that were begun and lost, with whoever made them
+    sheets, offcuts
+        on which rows lie, and how many of these are off-cuts
     least, filled
-        sheets that any way of nesting takes, and the share of the sheets that is used
+        whole sheets that any way of nesting takes, and the share of the sheets that is used
     """
 
     id: UUID
@@ -98,6 +106,7 @@ class BatchSummary(BaseModel):
     lost: int
     sheets: int
     written: int
+    offcuts: int
     least: int
     filled: float
     made_at: datetime
@@ -221,7 +230,8 @@ def _summary(batch: Batch, progress: Progress) -> BatchSummary:
         state=batch.state, stage=batch.stage, reason=batch.reason,
         rows=progress.rows, measured=progress.measured, made=progress.made, fit=progress.fit,
         lost=progress.lost, sheets=progress.sheets, written=progress.written,
-        least=int(batch.said.get("least", 0)), filled=batch.said.get("filled", 0.0),
+        offcuts=int(batch.said.get("offcuts", 0)), least=int(batch.said.get("least", 0)),
+        filled=batch.said.get("filled", 0.0),
         made_at=batch.made_at, ended_at=batch.ended_at,
     )  # fmt: skip
 
@@ -240,15 +250,13 @@ def _files(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
 
 
 def _sheets(batches: Batches, batch: Batch) -> Iterator[tuple[str, bytes]]:
-    names: list[list[str]] = []
+    listed: list[ListedSheet] = []
     wanted = wanted_of(batch.wanted)
-    sheet = wanted.sheet
-    assert sheet is not None
-    for number, lie, data in batches.sheets(batch.id):
+    for number, (size, lie), data in batches.sheets(batch.id):
         lines = batches.lines(batch.id, [one for one, _ in lie])
-        names.append([f"{one}  {lines[one].title}" for one, _ in lie])
+        names = [f"{one}  {lines[one].title}" for one, _ in lie]
+        listed.append(ListedSheet(size, names))
         if data is not None:
             yield wanted.sheet_name(number), data
-    if names:
-        data = cutting_list(batch.title or UNTITLED, names, (sheet.width, sheet.height))
-        yield "cutting-list.pdf", data
+    if listed:
+        yield "cutting-list.pdf", cutting_list(batch.title or UNTITLED, listed)

@@ -2034,8 +2034,10 @@ export interface components {
          *         whether it is one file of the piece as it stands, and no list
          *     lost
          *         attempts that were begun and lost, with whoever made them
+         *     sheets, offcuts
+         *         on which rows lie, and how many of these are off-cuts
          *     least, filled
-         *         sheets that any way of nesting takes, and the share of the sheets that is used
+         *         whole sheets that any way of nesting takes, and the share of the sheets that is used
          */
         BatchSummary: {
             /**
@@ -2080,6 +2082,8 @@ export interface components {
             sheets: number;
             /** Written */
             written: number;
+            /** Offcuts */
+            offcuts: number;
             /** Least */
             least: number;
             /** Filled */
@@ -7740,6 +7744,9 @@ export interface components {
         /**
          * SheetRequest
          * @description Sheets on which parts are nested; mm, and degrees.
+         *
+         *     offcuts
+         *         widths and heights of what is left from before: filled first
          */
         SheetRequest: {
             /** Width */
@@ -7764,6 +7771,14 @@ export interface components {
              *     ]
              */
             turns: number[];
+            /**
+             * Offcuts
+             * @default []
+             */
+            offcuts: [
+                number,
+                number
+            ][];
         };
         /**
          * ShownBody

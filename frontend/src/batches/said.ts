@@ -2,7 +2,8 @@
 
 import type { BatchSummary } from '../api/client';
 
-const rows = (count: number) => `${count} ${count === 1 ? 'row' : 'rows'}`;
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
+const rows = (count: number) => counted(count, 'row');
 
 /** How far it has come. */
 export function progressWords(batch: BatchSummary): string {
@@ -14,10 +15,12 @@ export function progressWords(batch: BatchSummary): string {
   if (unfit) said.push(unfit === 1 ? '1 does not fit' : `${unfit} do not fit`);
   if (batch.stage === 'nesting' && batch.state === 'running') said.push('laying them on sheets');
   if (batch.sheets) {
-    const least = batch.least < batch.sheets ? `, no way takes fewer than ${batch.least}` : '';
+    const whole = batch.sheets - batch.offcuts;
+    const least = batch.least < whole ? `, no way takes fewer than ${batch.least}` : '';
     const used = `${Math.round(100 * batch.filled)} % used${least}`;
-    const done = batch.written < batch.sheets ? `${batch.written} of ` : '';
-    said.push(`${done}${batch.sheets} ${batch.sheets === 1 ? 'sheet' : 'sheets'} (${used})`);
+    const kinds = [batch.offcuts && counted(batch.offcuts, 'off-cut'), whole && counted(whole, 'sheet')];
+    const done = batch.written < batch.sheets ? `, ${batch.written} written` : '';
+    said.push(`${kinds.filter(Boolean).join(' and ')}${done} (${used})`);
   }
   if (batch.state === 'cancelled') said.push('stopped');
   return said.join(' · ');

@@ -14,7 +14,8 @@
 
   type Format = Wanted['format'];
   const FORMATS: Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', 'dst', 'pes', 'jef', 'stl', '3mf', 'step'];
-  const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90] };
+  const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90], offcuts: [] };
+  const OFFCUT: [number, number] = [300, 200];
   const SHEETS: readonly (readonly [Format, string])[] = [
     ['svg', 'lines: SVG'], ['3mf', 'parts on a plate: 3MF'], ['dst', 'stitches in a hoop: DST'], ['pes', 'stitches in a hoop: PES'],
     ['jef', 'stitches in a hoop: JEF'], ['exp', 'stitches in a hoop: EXP'], ['vp3', 'stitches in a hoop: VP3'],
@@ -26,7 +27,9 @@
   ];
 
   const sheet = $derived(wanted.sheet);
+  const offcuts = $derived((sheet?.offcuts ?? []) as [number, number][]);
   const change = (changed: Partial<Wanted>) => onchange({ ...wanted, ...changed });
+  const set = (at: number, size: [number, number]) => lay({ offcuts: offcuts.map((one, other) => (other === at ? size : one)) });
   const lay = (changed: Partial<NonNullable<Wanted['sheet']>>) => sheet && change({ sheet: { ...sheet, ...changed } });
 </script>
 
@@ -47,6 +50,17 @@
     <LengthField label="Between parts" value={sheet.gap ?? SHEET.gap} onset={(gap) => lay({ gap })} />
   </div>
   <Choice label="Parts may be turned" options={TURNS} value={(sheet.turns ?? SHEET.turns).join(',')} onset={(value) => lay({ turns: value.split(',').map(Number) })} />
+  {#if offcuts.length}
+    <p class="soft">Off-cuts, filled before a whole sheet is taken</p>
+    {#each offcuts as [width, height], at (at)}
+      <div class="offcut">
+        <LengthField label={`Off-cut ${at + 1}, wide`} value={width} onset={(width) => set(at, [width, height])} />
+        <LengthField label="high" value={height} onset={(height) => set(at, [width, height])} />
+        <button class="quiet" aria-label={`Remove off-cut ${at + 1}`} onclick={() => lay({ offcuts: offcuts.filter((_, other) => other !== at) })}>remove</button>
+      </div>
+    {/each}
+  {/if}
+  <div><button class="quiet" onclick={() => lay({ offcuts: [...offcuts, offcuts.at(-1) ?? OFFCUT] })}>add an off-cut</button></div>
 {:else}
   <div class="pair">
     <Select size="sm" labelText="Format" selected={wanted.format ?? 'svg'} on:update={(event) => event.detail !== wanted.format && change({ format: event.detail as Format })}>
@@ -58,6 +72,19 @@
 <Checkbox labelText="Rows with faults too" checked={wanted.anyway ?? false} on:check={(event) => event.detail !== wanted.anyway && change({ anyway: event.detail })} />
 
 <style>
+  .offcut {
+    display: grid;
+    grid-template-columns: 1fr 1fr auto;
+    align-items: end;
+    gap: 6px 12px;
+  }
+
+  .soft {
+    margin: 0;
+    color: var(--ink-soft);
+    font-size: 12px;
+  }
+
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;

@@ -36,6 +36,8 @@ class Sheet(NamedTuple):
         between parts, mm
     turns
         by which parts may be turned, degrees; a grain that is kept allows 0 and 180
+    offcuts
+        widths and heights of what is left from before, mm: filled first, the smallest before others
     """
 
     width: Millimetres
@@ -43,6 +45,11 @@ class Sheet(NamedTuple):
     margin: Millimetres = 5.0
     gap: Millimetres = 2.0
     turns: tuple[float, ...] = (0.0, 90.0)
+    offcuts: tuple[tuple[Millimetres, Millimetres], ...] = ()
+
+    def of_size(self, width: Millimetres, height: Millimetres) -> Sheet:
+        """A sheet by itself, of another size and treated alike."""
+        return self._replace(width=width, height=height, offcuts=())
 
     @property
     def room(self) -> tuple[Millimetres, Millimetres]:
@@ -61,16 +68,19 @@ class Nested(NamedTuple):
 
     placed
         each part, in the order in which they came
-    sheets
-        how many there are
+    sizes
+        widths and heights of the sheets, mm; off-cuts come first
+    offcuts
+        how many of them are off-cuts
     least
-        sheets that any way of laying them takes, by the areas of parts
+        whole sheets that any way of laying them takes besides all off-cuts, by the areas of parts
     filled
         the share of the sheets that parts cover
     """
 
     placed: tuple[Placed, ...]
-    sheets: int
+    sizes: tuple[tuple[Millimetres, Millimetres], ...]
+    offcuts: int
     least: int
     filled: float
 
@@ -86,19 +96,50 @@ def nested(parts: Sequence[Region], sheet: Sheet) -> Nested:
     wide, high = sheet.room
     if min(wide, high) <= 0.0:
         raise wrong_field("sheets", "the margins leave nothing of the sheet")
-    if not parts:
-        return Nested((), 0, 0, 0.0)
-    if _alike(parts):
-        spots = _spots_of_one(parts[0], sheet, len(parts))
-        placed = [
-            Placed(index // len(spots), spots[index % len(spots)]) for index in range(len(parts))
-        ]
-    else:
-        placed = _on_shelves(parts, sheet)
-    sheets = 1 + max(one.sheet for one in placed)
+    places: dict[int, Placed] = {}
+    sizes: list[tuple[float, float]] = []
+    rooms = 0.0
+    for size in sorted(sheet.offcuts, key=math.prod):
+        offcut = sheet.of_size(*size)
+        if min(offcut.room) <= 0.0:
+            continue
+        rooms += math.prod(offcut.room)
+        left = [index for index in range(len(parts)) if index not in places]
+        found = _on_one([parts[index] for index in left], offcut)
+        places |= {left[k]: Placed(len(sizes), matrix) for k, matrix in found.items()}
+        sizes += [size] if found else []
+    offcuts = len(sizes)
+    left = [index for index in range(len(parts)) if index not in places]
+    for index, one in zip(left, _on_sheets([parts[k] for k in left], sheet), strict=True):
+        places[index] = Placed(offcuts + one.sheet, one.matrix)
+    placed = tuple(places[index] for index in range(len(parts)))
+    sheets = 1 + max((one.sheet for one in placed), default=-1)
+    sizes += [(sheet.width, sheet.height)] * (sheets - offcuts)
     area = sum(part.area for part in parts)
-    least = max(math.ceil(area / (wide * high) - _SAME), 1)
-    return Nested(tuple(placed), sheets, least, area / (sheets * sheet.width * sheet.height))
+    least = max(math.ceil((area - rooms) / (wide * high) - _SAME), 0)
+    filled = area / sum(map(math.prod, sizes)) if sizes else 0.0
+    return Nested(placed, tuple(sizes), offcuts, least, filled)
+
+
+def _on_one(parts: Sequence[Region], sheet: Sheet) -> dict[int, Floats]:
+    """As many of some parts as go on a single sheet, by their places."""
+    if parts and _alike(parts):
+        spots = _spots_of_one(parts[0], sheet, len(parts))
+        return dict(zip(range(len(parts)), spots, strict=False))
+    small = [index for index, part in enumerate(parts) if _ways(part, sheet)]
+    placed = _on_shelves([parts[index] for index in small], sheet)
+    return {index: one.matrix for index, one in zip(small, placed, strict=True) if one.sheet == 0}
+
+
+def _on_sheets(parts: Sequence[Region], sheet: Sheet) -> list[Placed]:
+    """All of some parts, on as many sheets as they take."""
+    for part in parts:
+        if not _ways(part, sheet):
+            raise _too_large(part, sheet)
+    if not parts or not _alike(parts):
+        return _on_shelves(parts, sheet)
+    spots = _spots_of_one(parts[0], sheet, len(parts))
+    return [Placed(index // len(spots), spots[index % len(spots)]) for index in range(len(parts))]
 
 
 def _alike(parts: Sequence[Region]) -> bool:
@@ -112,6 +153,16 @@ def _too_large(part: Region, sheet: Sheet) -> PieceError:
     wide, high = sheet.room
     reason = f"a part of {across:.1f} × {up:.1f} mm does not go on {wide:g} × {high:g}"
     return wrong_field("sheets", reason)
+
+
+def _ways(part: Region, sheet: Sheet) -> list[tuple[Floats, tuple[float, float, float, float]]]:
+    """The ways in which a part goes on a sheet by itself: how it is turned, and its box then."""
+    wide, high = sheet.room
+    return [
+        (matrix, box)
+        for matrix, box in (_turned(part, turn) for turn in sheet.turns)
+        if box[2] - box[0] <= wide + _SAME and box[3] - box[1] <= high + _SAME
+    ]
 
 
 def _turned(part: Region, degrees: float) -> tuple[Floats, tuple[float, float, float, float]]:
@@ -136,8 +187,6 @@ def _spots_of_one(part: Region, sheet: Sheet, wanted: int) -> list[Floats]:
     if len(best) < wanted and part.filled().area < _FULL * box:
         most = math.floor(math.prod(sheet.room) / part.filled().area)
         best = _packed(part, sheet, best, most)
-    if not best:
-        raise _too_large(part, sheet)
     return best
 
 
@@ -226,16 +275,7 @@ def _on_shelves(parts: Sequence[Region], sheet: Sheet) -> list[Placed]:
     A shelf is as high as its first part.
     """
     wide, high = sheet.room
-    boxes = []
-    for part in parts:
-        turned = [_turned(part, turn) for turn in sheet.turns]
-        fitting = [
-            (matrix, box) for matrix, box in turned
-            if box[2] - box[0] <= wide + _SAME and box[3] - box[1] <= high + _SAME
-        ]  # fmt: skip
-        if not fitting:
-            raise _too_large(part, sheet)
-        boxes.append(min(fitting, key=lambda one: one[1][3] - one[1][1]))
+    boxes = [min(_ways(part, sheet), key=lambda one: one[1][3] - one[1][1]) for part in parts]
     order = sorted(range(len(parts)), key=lambda index: boxes[index][1][1] - boxes[index][1][3])
     places: dict[int, Placed] = {}
     shelves: list[list[float]] = []  # sheet, height up to it, its own height, used
