@@ -65,7 +65,7 @@ class Serving(unittest.TestCase):
         found = running.asked(f"/api/pieces/{made['id']}")
         self.assertEqual(found, made)
         second = RunningUlvent(self.folder)
-        self.assertEqual(second.process.wait(60), 0)
+        self.assertEqual(second.process.wait(150), 0)
         second.stop()
         self.assertEqual(second.lines, [f"Ulvent is already running at {running.address}"])
         self.assertTrue(healthy(running))
