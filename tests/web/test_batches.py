@@ -252,3 +252,12 @@ class LongLists(WebTest):
         answer = self.client.post("/api/pieces", json={"piece": most})
         self.assert_problem(answer, 422, "names.rows")
         self.assertIn("50500", answer.json()["errors"][0]["reason"])
+        # A leaf that holds more than it is said to would grow without a bound.
+        less = self.made["piece"]["names"]["rows"][0] | {"count": 1}
+        piece = {**self.made["piece"], "names": {"rows": [less]}}
+        self.assert_problem(
+            self.client.post("/api/names", json={"piece": piece}), 422, "names.rows"
+        )
+        many = {"leaves": [less] * 101}
+        answer = self.client.post("/api/names/leaves", json=many)
+        self.assert_problem(answer, 422, "body.leaves")

@@ -21,7 +21,6 @@ from ulvent.core.layout.names import lettering_names
 from ulvent.core.recipe import parse_piece
 from ulvent.core.recipe.name_list import (
     MOST_CELLS,
-    MOST_ROWS,
     NameLeaf,
     NameRow,
     rows_of,
@@ -42,6 +41,7 @@ from ulvent.web.shelf_routes import Shelf, with_all_rows
 router = APIRouter(tags=["names"], responses={422: {"model": Problem}})
 
 MOST_AT_ONCE = 20
+MOST_LEAVES_AT_ONCE = 100
 
 
 class NameTable(BaseModel):
@@ -83,7 +83,7 @@ class RowsRequest(BaseModel):
 class LeavesRequest(BaseModel):
     """Rows that lie apart."""
 
-    leaves: Annotated[list[NameLeaf], Field(max_length=MOST_ROWS)]
+    leaves: Annotated[list[NameLeaf], Field(max_length=MOST_LEAVES_AT_ONCE)]
 
 
 class MadeName(BaseModel):

@@ -7,6 +7,9 @@ type Part = Kept['rows'][number];
 export type Names = Omit<Kept, 'rows'> & { rows: NameRow[] };
 
 const RETRY_MS = 2000;
+const AT_ONCE = 100;
+/** Leaves of fewer rows are written anew with what changes beside them. */
+const FEW = 100;
 
 const lies = (part: Part): part is NameLeaf => 'leaf' in part;
 const keyOf = (leaf: NameLeaf): string => `${leaf.leaf} ${leaf.unit}`;
@@ -72,6 +75,11 @@ export class List {
       if (from < begin || !same(before[last - 1]!, from)) break;
       end = from;
     }
+    const few = (part: Part | undefined): part is NameLeaf => part !== undefined && lies(part) && part.count < FEW;
+    if (begin < end) {
+      for (; few(before[first - 1]); first--) begin -= sizeOf(before[first - 1]!);
+      for (; few(before[last]); last++) end += sizeOf(before[last]!);
+    }
     const kept = { ...names, rows: [...before.slice(0, first), ...rows.slice(begin, end), ...before.slice(last)] };
     this.#last = { kept, names };
     return kept;
@@ -92,7 +100,7 @@ export class List {
   }
 
   async #fetch(leaves: readonly NameLeaf[]): Promise<void> {
-    const asked = leaves.filter((leaf) => !this.#asked.has(keyOf(leaf)));
+    const asked = leaves.filter((leaf) => !this.#asked.has(keyOf(leaf))).slice(0, AT_ONCE);
     if (!asked.length) return;
     for (const leaf of asked) this.#asked.add(keyOf(leaf));
     const answer = await api.POST('/api/names/leaves', { body: { leaves: asked } }).catch(() => undefined);

@@ -10,49 +10,59 @@ const keptAs = (...rows: Kept['rows']): Kept => ({ head: [], one_height: false, 
 const post = vi.spyOn(api, 'POST');
 afterEach(() => void post.mockReset());
 
-/** A list of nine rows in three leaves, which the page has from the server. */
-async function nine(): Promise<{ list: List; show: (names: Kept) => void; names: Names }> {
-  let piece = { names: keptAs(leaf('a', 3), leaf('b', 3), leaf('c', 3)) } as Piece;
-  const rows = [0, 3, 6].map((from) => [0, 1, 2].map((at) => row(String(from + at))));
+/** A list of three hundred rows in three leaves, which the page has from the server. */
+async function threeLeaves(): Promise<{ list: List; show: (names: Kept) => void; names: Names }> {
+  let piece = { names: keptAs(leaf('a', 100), leaf('b', 100), leaf('c', 100)) } as Piece;
+  const rows = [0, 100, 200].map((from) => Array.from({ length: 100 }, (_, at) => row(String(from + at))));
   (post as unknown as { mockResolvedValueOnce: (answer: object) => void }).mockResolvedValueOnce({ data: rows });
   const list = new List(() => piece);
   expect(list.names).toBeUndefined();
-  await vi.waitFor(() => expect(list.names?.rows).toHaveLength(9));
+  await vi.waitFor(() => expect(list.names?.rows).toHaveLength(300));
   return { list, show: (names) => (piece = { names } as Piece), names: list.names! };
 }
 
 describe('a list whose rows lie apart', () => {
   it('is fetched once, in its order', async () => {
-    const { list } = await nine();
-    expect(list.names!.rows.map((one) => one.cells[0]).join('')).toBe('012345678');
-    expect(list.count).toBe(9);
+    const { list } = await threeLeaves();
+    expect(list.names!.rows.map((one) => Number(one.cells[0]))).toEqual([...Array(300).keys()]);
+    expect(list.count).toBe(300);
     expect(post).toHaveBeenCalledTimes(1);
   });
 
   it('keeps apart what a change does not touch', async () => {
-    const { list, names } = await nine();
-    const changed = names.rows.map((one, at) => (at === 4 ? row('other') : one));
+    const { list, names } = await threeLeaves();
+    const changed = names.rows.map((one, at) => (at === 150 ? row('other') : one));
     const kept = list.kept({ ...names, rows: changed });
-    expect(kept.rows).toEqual([leaf('a', 3), ...changed.slice(3, 6), leaf('c', 3)]);
-    expect(list.kept({ ...names, rows: [row('new'), ...names.rows] }).rows).toEqual([row('new'), leaf('a', 3), leaf('b', 3), leaf('c', 3)]);
-    expect(list.kept({ ...names, rows: names.rows.slice(0, 7) }).rows).toEqual([leaf('a', 3), leaf('b', 3), row('6')]);
-    expect(list.kept({ ...names, rows: [...names.rows].reverse() }).rows).toHaveLength(9);
+    expect(kept.rows).toEqual([leaf('a', 100), ...changed.slice(100, 200), leaf('c', 100)]);
+    expect(list.kept({ ...names, rows: names.rows.slice(0, 201) }).rows).toEqual([leaf('a', 100), leaf('b', 100), row('200')]);
+    expect(list.kept({ ...names, rows: [...names.rows].reverse() }).rows).toHaveLength(300);
   });
 
   it('knows its rows when they are laid apart, and when a change is undone', async () => {
-    const { list, names, show } = await nine();
-    const before = keptAs(leaf('a', 3), leaf('b', 3), leaf('c', 3));
-    const sent = list.kept({ ...names, rows: names.rows.map((one, at) => (at === 4 ? row('other') : one)) });
+    const { list, names, show } = await threeLeaves();
+    const before = keptAs(leaf('a', 100), leaf('b', 100), leaf('c', 100));
+    const sent = list.kept({ ...names, rows: names.rows.map((one, at) => (at === 150 ? row('other') : one)) });
     show(sent);
-    const laid = keptAs(leaf('a', 3), leaf('d', 3), leaf('c', 3));
+    const laid = keptAs(leaf('a', 100), leaf('d', 100), leaf('c', 100));
     list.learn(sent, laid);
     show(laid);
-    expect(list.names!.rows[4]!.cells).toEqual(['other']);
+    expect(list.names!.rows[150]!.cells).toEqual(['other']);
     show(before);
-    expect(list.names!.rows[4]!.cells).toEqual(['4']);
+    expect(list.names!.rows[150]!.cells).toEqual(['150']);
     show({ ...laid });
-    expect(list.names!.rows[4]!.cells).toEqual(['other']);
+    expect(list.names!.rows[150]!.cells).toEqual(['other']);
     expect(post).toHaveBeenCalledTimes(1);
+  });
+
+  it('writes small leaves anew with a row that is added beside them', async () => {
+    const { list, names, show } = await threeLeaves();
+    const more = { ...names, rows: [...names.rows, row('one')] };
+    const sent = list.kept(more);
+    show(sent);
+    const laid = keptAs(leaf('a', 100), leaf('b', 100), leaf('c', 100), leaf('e', 1));
+    list.learn(sent, laid);
+    show(laid);
+    expect(list.kept({ ...list.names!, rows: [...list.names!.rows, row('two')] }).rows.slice(3)).toEqual([row('one'), row('two')]);
   });
 
   it('asks again for rows that could not be had', async () => {

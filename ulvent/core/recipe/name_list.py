@@ -164,12 +164,21 @@ def laid_apart(names: NameList) -> tuple[NameList, dict[str, str]]:
 
 
 def put_together(names: NameList, texts: Mapping[str, str]) -> NameList:
-    """The list with all its rows, by the texts of its leaves."""
+    """The list with all its rows, by the texts of its leaves.
+
+    Raises
+    ------
+    PieceError
+        Where a leaf does not hold as many as it is said to.
+    """
 
     def rows() -> Iterator[NameRow]:
         for one in names.rows:
             if isinstance(one, NameLeaf):
-                yield from rows_of(one, texts[one.leaf])
+                found = rows_of(one, texts[one.leaf])
+                if len(found) != one.count:
+                    raise wrong_field("names.rows", f"{one.count} lie apart as {len(found)}")
+                yield from found
             else:
                 yield one
 
