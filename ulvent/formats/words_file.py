@@ -15,9 +15,9 @@ from typing import NamedTuple
 
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import plain_text
+from ulvent.core.recipe.name_list import MOST_ROWS
 
 MOST_BYTES = 5_000_000
-MOST_ROWS = 50_000
 _MARKS = {
     codecs.BOM_UTF8: "utf-8-sig",
     codecs.BOM_UTF16_LE: "utf-16",

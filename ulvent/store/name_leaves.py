@@ -32,7 +32,10 @@ def document_of(session: Session, piece: Piece, texts: Texts) -> dict[str, Any]:
     if piece.names is not None:
         names, more = laid_apart(piece.names)
         new = {**texts, **more}
-        leaf_texts(session, (one for one in names.leaves if one.leaf not in new))
+        wanted = {one.leaf for one in names.leaves} - new.keys()
+        # Whether they are there is all that is asked: a save need not read a long list.
+        query = select(NameLeafRow.leaf).where(NameLeafRow.leaf.in_(wanted))
+        _refuse_lacking(wanted, session.scalars(query) if wanted else ())
         if new:
             rows = [{"leaf": leaf, "rows": text} for leaf, text in sorted(new.items())]
             session.execute(insert(NameLeafRow).on_conflict_do_nothing(), rows)
@@ -51,6 +54,10 @@ def leaf_texts(session: Session, leaves: Iterable[NameLeaf]) -> dict[str, str]:
     wanted = {one.leaf for one in leaves}
     query = select(NameLeafRow.leaf, NameLeafRow.rows).where(NameLeafRow.leaf.in_(wanted))
     found = dict(session.execute(query).all()) if wanted else {}
-    if len(found) < len(wanted):
-        raise wrong_field("names.rows", "some lie apart and are not kept here")
+    _refuse_lacking(wanted, found)
     return found
+
+
+def _refuse_lacking(wanted: set[str], found: Iterable[str]) -> None:
+    if not wanted.issubset(found):
+        raise wrong_field("names.rows", "some lie apart and are not kept here")

@@ -1,12 +1,13 @@
 <script lang="ts">
   /** Whose words are shown where a piece has fields and a list: the fields, or a row. */
   import type { Editor } from '../piece/editor.svelte';
+  import { titleOf } from '../piece/list.svelte';
 
   let { editor }: { editor: Editor } = $props();
 
   const rows = $derived(editor.list.names?.rows ?? []);
   const shown = $derived(editor.selection.sample);
-  const words = $derived(shown === null ? '' : (rows[shown]?.cells.filter((cell) => cell.trim()).join(' ') ?? ''));
+  const words = $derived(shown === null ? '' : titleOf(rows[shown]));
 
   $effect(() => {
     if (shown !== null && shown >= editor.list.count) editor.selection.sample = null;

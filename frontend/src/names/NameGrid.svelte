@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Results, a picture each; those that do not fit come first. Only what is in sight is drawn. */
   import type { MadeName, NameRow, NamesScene } from '../api/client';
-  import type { Names } from '../piece/list.svelte';
+  import { titleOf, type Names } from '../piece/list.svelte';
 
   interface Props {
     scene: NamesScene;
@@ -69,7 +69,7 @@
           <path class="blank" d={scene.blank} />
           {#if made}<path class="ink" d={made.picture} />{/if}
         </svg>
-        <span class="title">{row + 1} {names.rows[row]?.cells.filter((cell) => cell.trim()).join(' ')}</span>
+        <span class="title">{row + 1} {titleOf(names.rows[row])}</span>
         <span class="said">{names.rows[row]?.left_out ? 'left out' : !made ? '…' : made.fits ? (made.warnings[0] ?? '') : made.reason}</span>
       </button>
     {/each}

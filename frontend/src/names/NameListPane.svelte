@@ -13,7 +13,6 @@
   import type { Made } from './made.svelte';
   import WhatIsWanted, { type Wanted } from './WhatIsWanted.svelte';
 
-
   interface Props {
     editor: Editor;
     made: Made;

@@ -8,7 +8,6 @@
   import type { Names } from '../piece/list.svelte';
   import { alike, leftOut } from './mending';
 
-
   interface Props {
     scene: NamesScene | undefined;
     names: Names;

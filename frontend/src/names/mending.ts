@@ -4,7 +4,6 @@ import { api, saying, type MadeName } from '../api/client';
 import type { Names } from '../piece/list.svelte';
 import type { Made } from './made.svelte';
 
-
 const AT_ONCE = 12;
 
 /** The rows that do not fit for the same sort of reason as one of them, itself first. */

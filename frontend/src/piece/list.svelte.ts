@@ -15,6 +15,9 @@ const lies = (part: Part): part is NameLeaf => 'leaf' in part;
 const keyOf = (leaf: NameLeaf): string => `${leaf.leaf} ${leaf.unit}`;
 const sizeOf = (part: Part): number => (lies(part) ? part.count : 1);
 
+/** A row in one line, as it was typed. */
+export const titleOf = (row: NameRow | undefined): string => row?.cells.filter((cell) => cell.trim()).join(' ') ?? '';
+
 export class List {
   /** Why rows that lie apart could not be had. */
   wrong = $state('');
@@ -49,8 +52,9 @@ export class List {
 
   /** The words of a row, and the first row, which may be names of columns; as wide as the list. */
   sample(at: number | null): NameRow[] {
+    if (at === null) return [];
     const rows = this.names?.rows ?? [];
-    const row = at === null ? undefined : rows[at];
+    const row = rows[at];
     if (!row) return [];
     const width = rows.reduce((most, one) => Math.max(most, one.cells.length), 0);
     const wide = [...row.cells, ...Array<string>(width - row.cells.length).fill('')];
