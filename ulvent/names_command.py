@@ -21,6 +21,7 @@ from rich.console import Console
 from rich.progress import BarColumn, MofNCompleteColumn, Progress, TextColumn, TimeRemainingColumn
 
 from ulvent.core.recipe import parse_piece
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.matched import Matched
 from ulvent.core.series.nested_sheets import Sheet, nested
@@ -166,7 +167,7 @@ class _Worker:
         self.made: LRUCache[tuple[str, ...], RowFile] = LRUCache(256)
 
     def series(self, heights: Heights = ()) -> Series:
-        return Series(self._pattern, self.order.list.columns, dict(heights))
+        return Series(self._pattern, self.order.list.columns, OwnOfRow(heights=dict(heights)))
 
 
 _WORKER: list[_Worker] = []

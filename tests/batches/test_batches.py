@@ -119,6 +119,16 @@ class Made(BatchesTest):
         small["letterings"][0] |= {"height": 4.0, "fit": None}
         self.assertEqual(files[2], next(iter(self.from_a_shell(small).values())))
 
+    def test_letters_changed_by_hand_in_one_row_alone(self) -> None:
+        piece = tag(["Ann", "Bea"])
+        nudge = {"letter": 1, "across": 1.5, "size": 1.2}
+        piece["names"]["rows"][1]["hand"] = {"w": {"letters": [nudge], "words": "Bea"}}
+        files = self.files(self.made(piece))
+        moved = tag(["Bea"])
+        moved["letterings"][0] |= {"hand": [nudge], "hand_words": "Bea"}
+        self.assertEqual(files[2], next(iter(self.from_a_shell(moved).values())))
+        self.assertEqual(files[1], self.files(self.made(tag(["Ann", "Bea"])))[1])
+
     def test_what_does_not_fit_says_why_and_is_written_where_it_is_wanted(self) -> None:
         piece = tag(["Ann", "🍎"])
         batch = self.made(piece)

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from ulvent.core.base.at_work import at_work
 from ulvent.core.base.errors import wrong_field
+from ulvent.crew import memory_within
 
 
 def doubled(number: int) -> int:
@@ -44,6 +45,12 @@ def grown() -> None:
     kept = []
     while True:
         kept.append(bytearray(20_000_000))
+
+
+def taken_within(megabytes: int, most: int) -> int:
+    """Memory that is taken for a while where there is so much of it."""
+    with memory_within(1_000_000 * most):
+        return len(bytearray(1_000_000 * megabytes))
 
 
 def kept(megabytes: int) -> int:

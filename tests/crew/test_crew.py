@@ -64,7 +64,8 @@ class Bounds(unittest.TestCase):
             self.asked(tasks.endless_without_a_name, seconds=0.3)
 
     def test_only_time_of_the_processor_counts_for_one_that_waits(self) -> None:
-        self.assertEqual(self.asked(tasks.slept, 0.8, seconds=0.5), 0.8)
+        self.assert_works()  # it has begun
+        self.assertEqual(self.asked(tasks.slept, 2.2, seconds=2.0), 2.2)
 
     def test_one_that_waits_without_end_is_given_up_too(self) -> None:
         with self.assertRaises(GivenUpError):
@@ -84,6 +85,17 @@ class Bounds(unittest.TestCase):
         with self.assertRaisesRegex(GivenUpError, "more memory"):
             self.asked(tasks.grown)
         self.assert_works()
+
+    def test_a_task_may_hold_itself_to_less(self) -> None:
+        self.assertEqual(self.asked(tasks.taken_within, 60, 100), 60_000_000)
+        with self.assertRaisesRegex(GivenUpError, "more memory"):
+            self.asked(tasks.taken_within, 140, 100)
+        self.assertEqual(self.asked(tasks.taken_within, 60, 100), 60_000_000)
+
+    def test_what_it_was_held_to_ends_with_it(self) -> None:
+        first = self.asked(tasks.taken_within, 1, 10)
+        self.assertEqual(first, 1_000_000)
+        self.assertEqual(self.asked(tasks.taken_within, 60, 100), 60_000_000)
 
     def test_one_that_has_grown_is_replaced_when_it_rests(self) -> None:
         rested: list[Worker] = []

@@ -164,6 +164,36 @@ class NamesRoute(WebTest):
         self.assertEqual(len(found["scene"]["letterings"][0]["places"]), 3)
         self.assertEqual(found["acted"]["letterings"][0]["text"], "{name}")
 
+    def test_letters_that_a_row_brings_are_changed_in_that_row_alone(self) -> None:
+        piece = tag(["Ann", "Bartholomew"])
+        rows = piece["names"]["rows"]
+        nudge = {"act": "nudge", "lettering": "w", "letters": [9], "across": 1.0}
+        back = {"act": "put-back", "lettering": "w"}
+
+        def asked(channel: Any, sample: list[dict[str, Any]], **more: Any) -> dict[str, Any]:
+            channel.send_json({"sequence": 1, "piece": piece, "sample": sample, **more})
+            found: dict[str, Any] = answered(channel)
+            self.assertEqual((found["problems"], found["acted"]), ([], None))
+            return found
+
+        with self.client.websocket_connect(LIVE, headers={"Origin": HOME}) as channel:
+            plain = asked(channel, rows)["scene"]["letterings"][0]
+            moved = asked(channel, rows, acts=[nudge])
+            hand = moved["hand"]["w"]
+            self.assertEqual((hand["words"], [one["letter"] for one in hand["letters"]]),
+                             ("Bartholomew", [9]))  # fmt: skip
+            (line,) = moved["scene"]["letterings"]
+            self.assertEqual((line["text"], line["hand"]), ("Bartholomew", hand["letters"]))
+            # The last of a letter's six figures is how far down it lies.
+            self.assertAlmostEqual(line["matrices"][59], plain["matrices"][59] - 1.0)
+            now = {**rows[1], "hand": moved["hand"]}
+            again = asked(channel, [rows[0], now])["scene"]["letterings"]
+            self.assertEqual(again, [line])
+            self.assertEqual(asked(channel, [rows[0]])["scene"]["letterings"][0]["hand"], [])
+            twice = asked(channel, [rows[0], now], acts=[nudge])["hand"]["w"]["letters"]
+            self.assertEqual([one["across"] for one in twice], [2.0])
+            self.assertEqual(asked(channel, [rows[0], now], acts=[back])["hand"], {})
+
     def test_columns_that_lack_a_field_are_refused(self) -> None:
         asked = {"piece": tag(["Ann"]), "columns": ["year"], "rows": []}
         self.assert_problem(self.client.post("/api/names/rows", json=asked), 422, "columns")
@@ -212,7 +242,9 @@ class LongLists(WebTest):
         piece = self.made["piece"]
         first, second, third = piece["names"]["rows"]
         opened = self.rows({"names": {"rows": [second]}})
-        opened[10] = {**opened[10], "cells": ["Perry"], "heights": {"w": 4.0}}
+        opened[10] = {**opened[10], "cells": ["Perry"], "heights": {"w": 4.0},
+                      "hand": {"w": {"letters": [{"letter": 0, "along": 3.0, "turn": 5.0}],
+                                     "words": "Perry"}}}  # fmt: skip
         changed = {**piece, "names": {**piece["names"], "rows": [first, *opened, third]}}
         kept = self.save(changed, self.made["revision"])
         piece = {**piece, "names": kept["names"]}
@@ -228,7 +260,10 @@ class LongLists(WebTest):
         act = {"act": "scale-piece", "to": 200.0}
         acted = self.client.post("/api/scene", json={"sequence": 1, "piece": piece,
                                                      "acts": [act]}).json()["acted"]  # fmt: skip
-        self.assertEqual(self.rows(acted)[443]["heights"], {"w": 8.0})
+        scaled = self.rows(acted)[443]
+        self.assertEqual(scaled["heights"], {"w": 8.0})
+        (nudge,) = scaled["hand"]["w"]["letters"]
+        self.assertEqual((nudge["along"], nudge["turn"]), (6.0, 5.0))
         file = self.save(acted, back["revision"])
         whole = self.client.get(f"{self.address}/file").json()["names"]["rows"]
         self.assertEqual((whole[443]["heights"], len(whole)), ({"w": 8.0}, 1300))

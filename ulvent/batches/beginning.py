@@ -6,6 +6,7 @@ from __future__ import annotations
 from ulvent.batches.row_tasks import plain_wanted
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import Piece
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series.listed import Listed
 from ulvent.formats.row_files import SHEET_FORMATS, Wanted, named_alike
 from ulvent.store.batch_records import Line, Order, lines_text
@@ -37,7 +38,7 @@ def order_of(piece: Piece, wanted: Wanted) -> Order:
         raise wrong_field(
             "names.rows", f"come to {parts} parts on sheets; {MOST_PARTS} can be nested"
         )
-    lines = (Line(number, row.cells, dict(row.heights), row.times) for number, row in rows)
+    lines = [Line(number, row.cells, row.on({}), row.times) for number, row in rows]
     return Order(
         piece.title,
         listed.pattern.piece.model_dump(mode="json"),
@@ -53,4 +54,4 @@ def order_alone(piece: Piece, file: str) -> Order:
     away is told of them."""
     document = piece.model_copy(update={"names": None}).model_dump(mode="json")
     wanted = plain_wanted(Wanted(file, "{words}", anyway=True))
-    return Order(piece.title, document, (), wanted, lines_text([Line(1, (), {})]), False)
+    return Order(piece.title, document, (), wanted, lines_text([Line(1, (), OwnOfRow())]), False)

@@ -66,7 +66,7 @@ class Making:
     def _row(self, batch: Batch, rows: Rows, line: Line) -> None:
         batch_id = batch.id
         try:
-            key = rows.key(line.cells, line.heights)
+            key = rows.key(line.cells, line.own)
         except UlventError as error:
             self.steps.line_made(batch_id, _not_made(line, str(error)), None)
             return
@@ -80,7 +80,7 @@ class Making:
             return
         try:
             seconds = _ALONE_SECONDS if batch.alone else LATER
-            made = self._done(make_row, rows, line.cells, line.heights, seconds=seconds)
+            made = self._done(make_row, rows, line.cells, line.own, seconds=seconds)
         except _ENDED:
             raise
         except UlventError as error:
@@ -112,7 +112,7 @@ class Making:
             if sheet is None:
                 continue
             lines = self.batches.lines(batch_id, [one for one, _ in sheet.lie])
-            plain = {key: (line.cells, line.heights) for key, line in lines.items()}
+            plain = {key: (line.cells, line.own) for key, line in lines.items()}
             data = self._done(write_sheet, rows, sheet, plain, seconds=_NEST_SECONDS)
             self.steps.sheet_written(batch_id, number, data)
         self.steps.advance(batch_id)

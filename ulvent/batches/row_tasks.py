@@ -14,6 +14,7 @@ import numpy as np
 
 from ulvent.bench import Bench
 from ulvent.core.recipe import parse_piece
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.nested_sheets import Sheet, nested
 from ulvent.core.series.row_making import Series
@@ -50,11 +51,11 @@ class Rows:
     wanted: Wanted
     heights: dict[str, float] = field(default_factory=dict)
 
-    def series(self, own: dict[str, float]) -> Series:
-        """What a row is made with that has these heights of its own."""
-        return Series(_pattern(self.document), self.columns, {**self.heights, **own})
+    def series(self, own: OwnOfRow) -> Series:
+        """What a row is made with that has this for itself."""
+        return Series(_pattern(self.document), self.columns, own.on(self.heights))
 
-    def key(self, cells: Sequence[str], own: dict[str, float]) -> str:
+    def key(self, cells: Sequence[str], own: OwnOfRow) -> str:
         """What a row is made from: rows with one key are alike, to the last byte.
 
         Raises
@@ -96,7 +97,7 @@ class Made(NamedTuple):
     data: bytes
 
 
-def make_row(bench: Bench, rows: Rows, cells: Sequence[str], own: dict[str, float]) -> Made:
+def make_row(bench: Bench, rows: Rows, cells: Sequence[str], own: OwnOfRow) -> Made:
     """A row fitted, prepared, proofed and written."""
     found = row_file(rows.series(own), bench.workshop, rows.wanted, 0, cells)
     made = found.row
@@ -106,7 +107,7 @@ def make_row(bench: Bench, rows: Rows, cells: Sequence[str], own: dict[str, floa
 
 def measure_row(bench: Bench, rows: Rows, cells: Sequence[str]) -> dict[str, float]:
     """The heights that fit a row, of letterings whose height is fitted."""
-    piece = rows.series({}).piece(cells)
+    piece = rows.series(OwnOfRow()).piece(cells)
     solved = bench.workshop.in_passing
     return one_height(_pattern(rows.document).piece, [piece], lambda one: solved(one).solved)
 
@@ -127,7 +128,7 @@ def write_sheet(
     bench: Bench,
     rows: Rows,
     sheet: LaidSheet,
-    lines: dict[int, tuple[Sequence[str], dict[str, float]]],
+    lines: dict[int, tuple[Sequence[str], OwnOfRow]],
 ) -> bytes:
     """A sheet with the rows that lie on it, by their numbers."""
     lying = [

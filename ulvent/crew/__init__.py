@@ -6,6 +6,7 @@ tasks are it does not know.
 """
 
 from ulvent.crew.crew import Crew
+from ulvent.crew.inside import memory_within
 from ulvent.crew.worker import (
     GivenUpError,
     StoppedError,
@@ -14,4 +15,12 @@ from ulvent.crew.worker import (
     begin_early,
 )
 
-__all__ = ["Crew", "GivenUpError", "StoppedError", "Worker", "WorkerDiedError", "begin_early"]
+__all__ = [
+    "Crew",
+    "GivenUpError",
+    "StoppedError",
+    "Worker",
+    "WorkerDiedError",
+    "begin_early",
+    "memory_within",
+]

@@ -8,7 +8,7 @@ import gc
 import os
 import resource
 import signal
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from multiprocessing.connection import Connection
 from multiprocessing.reduction import ForkingPickler
 from pathlib import Path
@@ -97,6 +97,18 @@ def bound_memory(bound: int) -> None:
     """Let the process have so much more than it has now: all that it may write to counts."""
     most = data_bytes(os.getpid()) + bound
     resource.setrlimit(resource.RLIMIT_DATA, (most, most))
+
+
+@contextlib.contextmanager
+def memory_within(added: int) -> Iterator[None]:
+    """Let what is done here take so many bytes at most, where that is less than a task may take."""
+    most, hardest = resource.getrlimit(resource.RLIMIT_DATA)
+    fewer = data_bytes(os.getpid()) + added
+    resource.setrlimit(resource.RLIMIT_DATA, (fewer if most < 0 else min(fewer, most), hardest))
+    try:
+        yield
+    finally:
+        resource.setrlimit(resource.RLIMIT_DATA, (most, hardest))
 
 
 def idle() -> None:

@@ -7,7 +7,7 @@ the database may be ended at any moment: what was made stays, and nothing is mad
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, NamedTuple
@@ -16,6 +16,7 @@ from uuid import UUID
 from sqlalchemy import Engine, delete, func, select, text
 from sqlalchemy.orm import Session
 
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series.matched import title_of
 from ulvent.store.batch_stages import hand_out_left, row_of
 from ulvent.store.queue import withdraw
@@ -33,12 +34,12 @@ MOST_ENDED = 50
 
 
 class Line(NamedTuple):
-    """A row as it goes into a batch: its number, its cells, heights of its own, and how often it
-    lies on sheets."""
+    """A row as it goes into a batch: its number, its cells, what it has for itself, and how often
+    it lies on sheets."""
 
     number: int
     cells: Sequence[str]
-    heights: dict[str, float]
+    own: OwnOfRow
     times: int = 1
 
     @property
@@ -46,9 +47,12 @@ class Line(NamedTuple):
         return title_of(self.cells)
 
 
-def lines_text(lines: Iterable[Line]) -> str:
+def lines_text(lines: Sequence[Line]) -> str:
     """Rows as JSON: what the database makes lines of."""
-    return json.dumps([(one.number, one.cells, one.heights, one.times) for one in lines])
+    own = [one.own.model_dump(mode="json", exclude_defaults=True) for one in lines]
+    return json.dumps(
+        [(one.number, one.cells, plain, one.times) for one, plain in zip(lines, own, strict=True)]
+    )
 
 
 class Order(NamedTuple):
@@ -124,7 +128,7 @@ class MadeLine(NamedTuple):
 
 _LINES = text(
     "INSERT INTO batch_line"
-    " (batch_id, number, cells, heights, times, state, attempts, least, title, reason)"
+    " (batch_id, number, cells, own, times, state, attempts, least, title, reason)"
     " SELECT :batch, (line->>0)::int, line->1, line->2, (line->>3)::int, 'waiting', 0, '{}', '', ''"
     " FROM jsonb_array_elements(CAST(:lines AS jsonb)) AS line"
 )
@@ -265,7 +269,7 @@ def laid_sheet(row: BatchSheetRow) -> LaidSheet:
 
 
 def line_of(row: BatchLineRow) -> Line:
-    return Line(row.number, tuple(row.cells), row.heights, row.times)
+    return Line(row.number, tuple(row.cells), OwnOfRow.model_validate(row.own), row.times)
 
 
 def _made(line: BatchLineRow) -> MadeLine:

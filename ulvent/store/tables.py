@@ -226,8 +226,8 @@ class KeptRow(Base):
 class BatchLineRow(Base):
     """A row of a batch.
 
-    heights
-        its own, of letterings, mm
+    own
+        what it has for itself, as `OwnOfRow`
     times
         how often it lies on sheets
     state
@@ -246,7 +246,7 @@ class BatchLineRow(Base):
     )
     number: Mapped[int] = mapped_column(primary_key=True)
     cells: Mapped[list[str]] = mapped_column(JSONB)
-    heights: Mapped[dict[str, float]] = mapped_column(JSONB)
+    own: Mapped[dict[str, Any]] = mapped_column(JSONB)
     times: Mapped[int] = mapped_column(default=1)
     state: Mapped[str] = mapped_column(String(16), default="waiting")
     attempts: Mapped[int] = mapped_column(default=0)

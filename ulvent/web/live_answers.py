@@ -8,18 +8,19 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterator
-from typing import Annotated, Any
+from typing import Annotated, Any, NamedTuple
 
 import structlog
 from cachetools import LRUCache
 from pydantic import BaseModel, Field, ValidationError
 
 from ulvent.bench import Bench
-from ulvent.core.acts import AnyAct, Made, perform_all
+from ulvent.core.acts import AnyAct, Done, Made, perform_all
+from ulvent.core.acts.by_row import hand_of_row, is_of_row
 from ulvent.core.base.arrays import Point
 from ulvent.core.base.errors import FieldProblem, PieceError
 from ulvent.core.recipe import Piece
-from ulvent.core.recipe.name_list import NameRow
+from ulvent.core.recipe.name_list import Handwork, NameRow
 from ulvent.core.series.listed import Listed
 from ulvent.core.workshop import Workpiece, Workshop
 from ulvent.web.problems import WrongField, fields
@@ -85,6 +86,9 @@ class LiveAnswer(BaseModel):
         instead, while something is held: what moves, before the scene that follows
     acted, made, said
         the piece as the act left it, what is new in it, and what there is to say of it
+    hand
+        instead, where letters were changed that a row brings: what that row has by hand, by the
+        ids of letterings
     shapes
         outlines that this connection has not been sent before
     """
@@ -97,6 +101,7 @@ class LiveAnswer(BaseModel):
     scene: Scene | None = None
     moved: Moved | None = None
     acted: Piece | None = None
+    hand: dict[str, Handwork] | None = None
     made: tuple[Made, ...] = ()
     said: str = ""
     shapes: dict[str, str] = {}
@@ -112,12 +117,8 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
         if base is None:
             yield LiveAnswer(sequence=sequence, unknown=True)
             return
-        work, done = base, None
-        if request.acts:
-            done = perform_all(request.acts, base.solved, bench.case.named)
-            # What is in hand is only looked at; the last answer of a pull is exact.
-            work = shop.in_hand(done.piece) if request.hold else shop.of(done.piece)
-        shown = _by_face(_with_row(work, request, shop), request.by_face, shop)
+        work, row, done, hand = _acted(base, request, bench)
+        shown = _by_face(row or work, request.by_face, shop)
         painting = Painting(shown.layout, request.chosen, request.node)
         if request.hold:
             yield LiveAnswer(sequence=sequence, base=base.hash, moved=painting.moved)
@@ -130,9 +131,10 @@ def answers(request: LiveRequest, sent: set[str], bench: Bench) -> Iterator[Live
     yield LiveAnswer(
         sequence=sequence,
         base=base.hash,
-        hash=None if done and request.hold else work.hash,
+        hash=None if request.acts and (request.hold or hand is not None) else work.hash,
         scene=found,
         acted=work.piece if done else None,
+        hand=hand,
         made=done.made if done else (),
         said=done.said if done else "",
         shapes=shapes,
@@ -146,18 +148,50 @@ def _base(request: LiveRequest, shop: Workshop) -> Workpiece | None:
     return shop.known(request.base or "")
 
 
-def _with_row(work: Workpiece, request: LiveRequest, shop: Workshop) -> Workpiece:
-    """The piece with the words of a row; with its fields where there is none that fills them."""
+class _Acted(NamedTuple):
+    """A piece, and with the words of a row, after the acts; and what came of them."""
+
+    work: Workpiece
+    row: Workpiece | None
+    done: Done | None = None
+    hand: dict[str, Handwork] | None = None
+
+
+def _acted(base: Workpiece, request: LiveRequest, bench: Bench) -> _Acted:
+    """What the acts of a request make of its piece; or of the row, where they are done to that."""
+    shop, faces = bench.workshop, bench.case.named
+    row = _filled(base, request, shop)
+    if not request.acts:
+        return _Acted(base, row)
+    if row is not None and is_of_row(request.acts, base.piece):
+        filled = perform_all(request.acts, row.solved, faces).piece
+        *first, now = request.sample
+        hand = hand_of_row(request.acts, base.piece, now, filled)
+        sample = (*first, now.model_copy(update={"hand": hand}))
+        again = _filled(base, request.model_copy(update={"sample": sample}), shop)
+        return _Acted(base, again, hand=hand)
+    done = perform_all(request.acts, base.solved, faces)
+    work = _looked_at(done.piece, request, shop)
+    return _Acted(work, _filled(work, request, shop), done)
+
+
+def _looked_at(piece: Piece, request: LiveRequest, shop: Workshop) -> Workpiece:
+    """What is in hand is only looked at; the last answer of a pull is exact."""
+    return shop.in_hand(piece) if request.hold else shop.of(piece)
+
+
+def _filled(work: Workpiece, request: LiveRequest, shop: Workshop) -> Workpiece | None:
+    """The piece with the words of a row; nothing where there is none that fills them."""
     names = work.piece.names
     if not request.sample or names is None:
-        return work
+        return None
     two = names.model_copy(update={"rows": request.sample})
     try:
         series = Listed(work.piece.model_copy(update={"names": two})).series(-1, {})
         filled = series.piece(request.sample[-1].cells)
     except PieceError:
-        return work  # Names says what is wrong with it
-    return shop.in_hand(filled) if request.hold else shop.of(filled)
+        return None  # Names says what is wrong with it
+    return _looked_at(filled, request, shop)
 
 
 def _by_face(work: Workpiece, lettering: str | None, shop: Workshop) -> Workpiece:

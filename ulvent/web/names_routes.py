@@ -23,6 +23,7 @@ from ulvent.core.recipe.name_list import (
     MOST_CELLS,
     NameLeaf,
     NameRow,
+    OwnOfRow,
     rows_of,
 )
 from ulvent.core.series import Pattern, one_height
@@ -63,12 +64,12 @@ class NamesRequest(BaseModel):
 
 
 class AskedRow(BaseModel):
-    """A row of a list that is asked for: its place from 0, and what it says."""
+    """A row of a list that is asked for: its place from 0, what it says, and has for itself."""
 
     row: int
     number: int
     cells: Annotated[tuple[str, ...], Field(max_length=MOST_CELLS)]
-    heights: dict[str, float] = {}
+    own: OwnOfRow = OwnOfRow()
 
 
 class RowsRequest(BaseModel):
@@ -283,13 +284,13 @@ def _mended(bench: Bench, request: RowsRequest) -> list[MendedRow]:
 
 
 def _asked(request: RowsRequest) -> Iterator[tuple[Series, AskedRow]]:
-    """Rows, and what each is made with: heights that all have, and then its own."""
+    """Rows, and what each is made with: heights that all have, and what is its own."""
     pattern = Pattern(parse_piece(request.piece).model_copy(update={"names": None}))
     lacking = [name for name in pattern.fields if name not in request.columns]
     if lacking:
         raise wrong_field("columns", f"none is for {{{lacking[0]}}}")
     for one in request.rows:
-        yield Series(pattern, request.columns, {**request.heights, **one.heights}), one
+        yield Series(pattern, request.columns, one.own.on(request.heights)), one
 
 
 def _shown(made: MadeRow, work: Workpiece | None) -> MadeName:

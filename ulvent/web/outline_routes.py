@@ -20,6 +20,7 @@ from ulvent.core.guides.pathdata import exact_segments
 from ulvent.core.guides.taken import blank_of_outlines, centred_lines, guide_of_edges, refuse_long
 from ulvent.core.outlines import FileOutline
 from ulvent.core.outlines.path_text import segment_data
+from ulvent.crew import memory_within
 from ulvent.formats.format import FileUnit
 from ulvent.formats.outline_file import OutlineFileError
 from ulvent.formats.read import READERS
@@ -36,7 +37,8 @@ else:
 Data = Annotated[str, Field(min_length=1, max_length=MOST_PATH_DATA)]
 
 _READING_SECONDS = 2.0
-"""A file that takes longer to read is refused."""
+_READING_BYTES = 300_000_000
+"""A file that takes longer to read, or more memory, is refused."""
 
 
 class ShownEdge(BaseModel):
@@ -134,6 +136,11 @@ def _blank(_: Bench, taken: TakenOutlines) -> OutlineBlank:
 
 
 def _shown(_: Bench, format: str, data: bytes, unit: FileUnit) -> ShownFile:
+    with memory_within(_READING_BYTES):
+        return _read(format, data, unit)
+
+
+def _read(format: str, data: bytes, unit: FileUnit) -> ShownFile:
     centred, box = centred_lines(READERS[format].read(data, unit))
     if not centred:
         raise OutlineFileError("the file has no lines that lettering could follow")

@@ -233,6 +233,7 @@ def _lettering(
             for ticks, areas in setting.tick_outlines()
         ],
         places=setting.places.tolist(),
+        text=asked.text if setting.line == 0 else "",
         hand=list(setting.nudges.values()) if setting.line == 0 else [],
         labels=[setting.labels[run].index for run in setting.runs] if setting.labels else [],
         label_texts={label.index: label.text for label in setting.labels},

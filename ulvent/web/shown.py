@@ -160,6 +160,8 @@ class SceneLettering(BaseModel):
         path data, and whether they are single strokes
     places
         where each letter stands in the lettering's words; -1 for a mark
+    text
+        the words of the whole lettering, with what a row of the list brings
     hand
         what was done to letters of the whole lettering by hand, on its words as they are now
     labels, label_texts
@@ -194,6 +196,7 @@ class SceneLettering(BaseModel):
     outlines: list[str]
     ticks: list[SceneTicks]
     places: list[int]
+    text: str
     hand: list[Nudge]
     labels: list[int]
     label_texts: dict[int, str]

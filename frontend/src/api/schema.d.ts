@@ -1885,7 +1885,7 @@ export interface components {
         };
         /**
          * AskedRow
-         * @description A row of a list that is asked for: its place from 0, and what it says.
+         * @description A row of a list that is asked for: its place from 0, what it says, and has for itself.
          */
         AskedRow: {
             /** Row */
@@ -1895,12 +1895,12 @@ export interface components {
             /** Cells */
             cells: string[];
             /**
-             * Heights
-             * @default {}
+             * @default {
+             *       "heights": {},
+             *       "hand": {}
+             *     }
              */
-            heights: {
-                [key: string]: number;
-            };
+            own: components["schemas"]["OwnOfRow"];
         };
         /**
          * Axis
@@ -3861,6 +3861,22 @@ export interface components {
             detail?: components["schemas"]["ValidationError"][];
         };
         /**
+         * Handwork
+         * @description What was done by hand to letters of a lettering, and the words that it was done to.
+         */
+        Handwork: {
+            /**
+             * Letters
+             * @default []
+             */
+            letters: components["schemas"]["Nudge"][];
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * Health
          * @description Whether the application and its database answer.
          */
@@ -4625,6 +4641,9 @@ export interface components {
          *         instead, while something is held: what moves, before the scene that follows
          *     acted, made, said
          *         the piece as the act left it, what is new in it, and what there is to say of it
+         *     hand
+         *         instead, where letters were changed that a row brings: what that row has by hand, by the
+         *         ids of letterings
          *     shapes
          *         outlines that this connection has not been sent before
          */
@@ -4648,6 +4667,10 @@ export interface components {
             scene?: components["schemas"]["Scene"] | null;
             moved?: components["schemas"]["Moved"] | null;
             acted?: components["schemas"]["Piece"] | null;
+            /** Hand */
+            hand?: {
+                [key: string]: components["schemas"]["Handwork"];
+            } | null;
             /**
              * Made
              * @default []
@@ -4974,7 +4997,7 @@ export interface components {
          *     count
          *         how many they are
          *     unit
-         *         mm in which the heights of its rows are: what is scaled with its piece is not rewritten
+         *         mm in which the lengths of its rows are: what is scaled with its piece is not rewritten
          */
         NameLeaf: {
             /** Leaf */
@@ -5023,12 +5046,18 @@ export interface components {
          *         as they were typed
          *     left_out
          *         whether it is not made
-         *     heights
-         *         of letterings, in this row alone, mm, by their ids
          *     times
          *         how often it lies on sheets
          */
         NameRow: {
+            /** Heights */
+            heights?: {
+                [key: string]: number;
+            };
+            /** Hand */
+            hand?: {
+                [key: string]: components["schemas"]["Handwork"];
+            };
             /** Cells */
             cells: string[];
             /**
@@ -5036,10 +5065,6 @@ export interface components {
              * @default false
              */
             left_out: boolean;
-            /** Heights */
-            heights?: {
-                [key: string]: number;
-            };
             /**
              * Times
              * @default 1
@@ -5502,6 +5527,25 @@ export interface components {
             letter: string;
             /** Colour */
             colour: string;
+        };
+        /**
+         * OwnOfRow
+         * @description What a row has for itself, whatever its piece says.
+         *
+         *     heights
+         *         of letterings, mm, by their ids
+         *     hand
+         *         what was done to letters by hand, by their letterings' ids: in place of what the piece has
+         */
+        OwnOfRow: {
+            /** Heights */
+            heights?: {
+                [key: string]: number;
+            };
+            /** Hand */
+            hand?: {
+                [key: string]: components["schemas"]["Handwork"];
+            };
         };
         /**
          * ParallelGuide
@@ -7280,6 +7324,8 @@ export interface components {
          *         path data, and whether they are single strokes
          *     places
          *         where each letter stands in the lettering's words; -1 for a mark
+         *     text
+         *         the words of the whole lettering, with what a row of the list brings
          *     hand
          *         what was done to letters of the whole lettering by hand, on its words as they are now
          *     labels, label_texts
@@ -7322,6 +7368,8 @@ export interface components {
             ticks: components["schemas"]["SceneTicks"][];
             /** Places */
             places: number[];
+            /** Text */
+            text: string;
             /** Hand */
             hand: components["schemas"]["Nudge"][];
             /** Labels */

@@ -3,6 +3,7 @@
   import type { Editor } from '../piece/editor.svelte';
   import { pressed, type Keys } from '../shell/keys';
   import Panes from '../shell/Panes.svelte';
+  import { router } from '../shell/router.svelte';
   import type { Names } from '../piece/list.svelte';
   import { Made } from './made.svelte';
   import { smaller } from './mending';
@@ -37,6 +38,12 @@
     if (found.names !== names) change(found.names);
   }
 
+  /** The drawing with the words of the chosen row: what is done to their letters is that row's. */
+  function layOut(): void {
+    editor.selection.sample = chosen ?? null;
+    router.go(`/pieces/${editor.id}/layout`);
+  }
+
   const step = (way: 1 | -1) => {
     const next = chosen === undefined ? 0 : chosen + way;
     if (next >= 0 && next < names.rows.length) chosen = next;
@@ -68,7 +75,7 @@
     <p class="empty">No list yet. Write {made.scene.fields.map((one) => `{${one}}`).join(', ') || '{name}'} in the words of a lettering, and paste the names at the left.</p>
   {/if}
   {#snippet right()}
-    <OneRow scene={made.scene} {names} rows={made.rows} row={chosen} onmend={(rows) => void mend(rows)} onchange={change} />
+    <OneRow scene={made.scene} {names} rows={made.rows} row={chosen} onmend={(rows) => void mend(rows)} onchange={change} onlayout={layOut} />
   {/snippet}
 </Panes>
 

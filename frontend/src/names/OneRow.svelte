@@ -16,9 +16,11 @@
     /** Asked for smaller letters in some rows. */
     onmend: (rows: readonly number[]) => void;
     onchange: (names: Names) => void;
+    /** Asked for the drawing with this row's words. */
+    onlayout: () => void;
   }
 
-  let { scene, names, rows, row, onmend, onchange }: Props = $props();
+  let { scene, names, rows, row, onmend, onchange, onlayout }: Props = $props();
 
   const one = $derived(row === undefined ? undefined : names.rows[row]);
   const made = $derived(row === undefined ? undefined : rows.get(row));
@@ -41,6 +43,11 @@
     if (value === null) delete heights[lettering];
     else heights[lettering] = value;
     change({ heights });
+  }
+
+  function putBack(lettering: string): void {
+    const { [lettering]: _, ...hand } = one!.hand ?? {};
+    change({ hand });
   }
 
   const rounded = (mm: number) => figure(Number(mm.toFixed(2)));
@@ -68,8 +75,16 @@
       {#each made?.warnings ?? [] as warning (warning)}<p class="soft">{warning}</p>{/each}
       {#each made?.figures ?? [] as [lettering, high, gap, room] (lettering)}
         <LengthField label={`Height of ${scene.letterings[lettering]}`} value={one.heights?.[lettering] ?? null} empty={`${rounded(high)}, as the piece says`} onset={(value) => height(lettering, value)} onclear={() => height(lettering, null)} />
+        {@const changed = one.hand?.[lettering]?.letters.length ?? 0}
+        {#if changed}
+          <p class="soft">
+            {changed === 1 ? 'A letter' : `${changed} letters`} of {scene.letterings[lettering]} changed by hand in this row
+            <button class="quiet" onclick={() => putBack(lettering)}>put back</button>
+          </p>
+        {/if}
         <p class="soft">{rounded(high)} mm high{gap ? `, ${rounded(gap)} mm added to gaps` : ''}, {room < 0 ? `${rounded(-room)} mm too long` : `${rounded(room)} mm of room`}</p>
       {/each}
+      <button class="quiet" onclick={onlayout}>change its letters by hand…</button>
       <NumberInput size="sm" labelText="Lies on sheets so often" min={1} max={1000} value={one.times ?? 1} on:change={(event) => event.detail !== null && event.detail !== (one.times ?? 1) && change({ times: Number(event.detail) })} />
       <Checkbox labelText="left out" checked={one.left_out} on:check={(event) => event.detail !== one.left_out && change({ left_out: event.detail })} />
       <button class="quiet" onclick={() => onchange({ ...names, rows: names.rows.filter((_, at) => at !== row) })}>remove this row</button>

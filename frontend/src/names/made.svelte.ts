@@ -73,8 +73,8 @@ export class Made {
       columns: scene.columns,
       heights: scene.heights,
       rows: rows.map((row) => {
-        const { cells, heights } = this.#names!.rows[row]!;
-        return { row, number: row + 1 - scene.first, cells, heights: heights ?? {} };
+        const { cells, heights = {}, hand = {} } = this.#names!.rows[row]!;
+        return { row, number: row + 1 - scene.first, cells, own: { heights, hand } };
       }),
     };
   }

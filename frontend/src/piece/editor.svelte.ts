@@ -371,15 +371,17 @@ export class Editor {
   #ask(): void {
     const { selection } = this;
     const { doing } = this.#acts;
+    const at = doing?.base ?? this.#now;
     this.live?.ask({
-      at: doing?.base ?? this.#now,
+      at,
       doing,
       chosen: selection.id ?? null,
       node: selection.node ?? null,
       marks: selection.marks,
       hold: this.holding,
       byFace: selection.before && !doing ? (this.lettering?.id ?? null) : null,
-      sample: this.list.sample(selection.sample),
+      sample: this.list.sample(selection.sample, at.piece),
+      row: selection.sample,
     });
   }
 
@@ -390,6 +392,12 @@ export class Editor {
     // after a lost connection, is old.
     if (answer.acted && (mine || (acting && this.holding))) {
       this.#now = new Snapshot(answer.acted, (mine && answer.hash) || undefined);
+      this.keeping.changed();
+    }
+    const { row } = asked;
+    if (answer.hand && row !== null && (mine || (acting && this.holding))) {
+      const names = this.list.changed(row, { hand: answer.hand });
+      this.#now = this.#now.changed((piece) => ({ ...piece, names }));
       this.keeping.changed();
     }
     if (mine) {

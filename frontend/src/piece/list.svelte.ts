@@ -36,7 +36,14 @@ export class List {
 
   /** The list; nothing while rows of it are fetched, and `null` where there is none. */
   get names(): Names | null | undefined {
-    const kept = this.piece().names;
+    const { names } = this.piece();
+    const found = this.#whole(names);
+    if (names && found) this.#last = { kept: names, names: found };
+    return found;
+  }
+
+  /** All rows of a list; nothing while some of them are fetched. */
+  #whole(kept: Kept | null | undefined): Names | null | undefined {
     const known = this.#known;
     if (!kept) return null;
     if (this.#last?.kept === kept) return this.#last.names;
@@ -46,19 +53,25 @@ export class List {
       return undefined;
     }
     const rows = kept.rows.flatMap((part) => (lies(part) ? known.get(keyOf(part))! : [part]));
-    this.#last = { kept, names: { ...kept, rows } };
-    return this.#last.names;
+    return { ...kept, rows };
   }
 
-  /** The words of a row, and the first row, which may be names of columns; as wide as the list. */
-  sample(at: number | null): NameRow[] {
+  /** A row of a piece, and the first one, which may be names of columns; as wide as the list. */
+  sample(at: number | null, piece: Piece): NameRow[] {
     if (at === null) return [];
-    const rows = this.names?.rows ?? [];
+    const rows = this.#whole(piece.names)?.rows ?? [];
     const row = rows[at];
     if (!row) return [];
     const width = rows.reduce((most, one) => Math.max(most, one.cells.length), 0);
     const wide = [...row.cells, ...Array<string>(width - row.cells.length).fill('')];
     return [rows[0]!, { ...row, cells: wide }];
+  }
+
+  /** The list with something of one row changed, as it is kept; as it is while rows are fetched. */
+  changed(at: number, changed: Partial<NameRow>): Kept | null {
+    const { names } = this;
+    if (!names) return this.piece().names ?? null;
+    return this.kept({ ...names, rows: names.rows.map((row, place) => (place === at ? { ...row, ...changed } : row)) });
   }
 
   /** A changed list as it is kept: rows that lie apart stay there, but for leaves that changed. */

@@ -65,6 +65,20 @@ describe('a list whose rows lie apart', () => {
     expect(list.kept({ ...list.names!, rows: [...list.names!.rows, row('two')] }).rows.slice(3)).toEqual([row('one'), row('two')]);
   });
 
+  it('changes one row, and gives rows of the list as it was before', async () => {
+    const { list, show } = await threeLeaves();
+    const before = { names: keptAs(leaf('a', 100), leaf('b', 100), leaf('c', 100)) } as Piece;
+    const hand = { t: { letters: [], words: '150' } };
+    const kept = list.changed(150, { hand })!;
+    show(kept);
+    expect(kept.rows.slice(0, 1)).toEqual([leaf('a', 100)]);
+    expect(list.names!.rows.filter((one) => one.hand)).toEqual([{ ...row('150'), hand }]);
+    expect(list.sample(150, before)[1]).toEqual(row('150'));
+    expect(list.sample(150, { names: kept } as Piece)[1]!.hand).toEqual(hand);
+    list.learn(kept, keptAs(leaf('a', 100), leaf('d', 100), leaf('c', 100)));
+    expect(post).toHaveBeenCalledTimes(1);
+  });
+
   it('asks again for rows that could not be had', async () => {
     vi.useFakeTimers();
     const piece = { names: keptAs(leaf('a', 1)) } as Piece;
@@ -84,8 +98,8 @@ describe('a list whose rows lie apart', () => {
   it('gives the words of a row as wide as the list, with the first', async () => {
     const piece = { names: keptAs(row('head'), { ...row('a'), cells: ['a', 'b'] }, row('c')) } as Piece;
     const list = new List(() => piece);
-    expect(list.sample(2).map((one) => one.cells)).toEqual([['head'], ['c', '']]);
-    expect(list.sample(null)).toEqual([]);
-    expect(list.sample(9)).toEqual([]);
+    expect(list.sample(2, piece).map((one) => one.cells)).toEqual([['head'], ['c', '']]);
+    expect(list.sample(null, piece)).toEqual([]);
+    expect(list.sample(9, piece)).toEqual([]);
   });
 });

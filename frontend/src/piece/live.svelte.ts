@@ -16,8 +16,9 @@ export interface Asking {
   readonly hold: boolean;
   /** A lettering that is shown as its face spaces it. */
   readonly byFace: string | null;
-  /** The row of the list whose words are shown in place of the fields. */
+  /** The row of the list whose words are shown in place of the fields, and its place. */
   readonly sample: readonly NameRow[];
+  readonly row: number | null;
 }
 
 /** An answer that takes longer than this is waited for in sight. */

@@ -33,7 +33,7 @@ vi.stubGlobal('WebSocket', Socket);
 const { Live } = await import('./live.svelte');
 
 const asking = (at: Snapshot): Asking => ({
-  at, doing: undefined, chosen: null, node: null, marks: [], hold: false, byFace: null, sample: [],
+  at, doing: undefined, chosen: null, node: null, marks: [], hold: false, byFace: null, sample: [], row: null,
 });
 
 function begun() {

@@ -16,11 +16,13 @@ from ortools.sat.python import cp_model
 from tests.makings import document
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe import Piece, parse_piece
-from ulvent.core.series import Matched, Pattern, matched, one_height, with_heights
+from ulvent.core.recipe.name_list import OwnOfRow
+from ulvent.core.series import Matched, Pattern, matched, one_height, with_own
 from ulvent.core.series.matched import words_of
 from ulvent.core.series.nested_sheets import Nested, Sheet, nested
 from ulvent.core.series.results import heights_that_fit, result_of
 from ulvent.core.series.row_making import Series, file_name, made_row
+from ulvent.core.setting import nudges_on
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
 from ulvent.shipped_faces import shipped_face, shipped_faces
@@ -136,10 +138,24 @@ class Lists(unittest.TestCase):
 def series(pattern: Piece, names: list[str], **heights: float) -> tuple[Series, Matched]:
     found = Pattern(pattern)
     rows = matched([[name] for name in names], found.fields)
-    return Series(found, rows.columns, heights), rows
+    return Series(found, rows.columns, OwnOfRow(heights=heights)), rows
 
 
 class Rows(unittest.TestCase):
+    def test_what_a_row_has_by_hand_stays_with_its_letters(self) -> None:
+        """Whatever else of list and pattern changes; other rows have what the pattern has."""
+        nudge = {"letter": 2, "along": 0.5, "turn": 4.0}
+        own = OwnOfRow.model_validate({"hand": {"w0": {"letters": [nudge], "words": "Bea"}}})
+        pattern = piece("{name}", hand=[{"letter": 0, "gap": 1.0}], hand_words="{name}")
+        work, _ = series(pattern, ["Bea"])
+        mine = Series(work.pattern, work.columns, own)
+        for cells, letter in (("Bea", 2), ("Beatrice a", 2), ("Thea", 3), ("Bo", None)):
+            made = nudges_on(mine.piece([cells]).letterings[0])
+            self.assertEqual([(at, one.along, one.turn) for at, one in made.items()],
+                             [] if letter is None else [(letter, 0.5, 4.0)], cells)  # fmt: skip
+        plain = work.piece(["Bea"]).letterings[0]
+        self.assertEqual([one.gap for one in plain.hand], [1.0])
+
     def test_real_names_are_made_or_said_to_lack_letters(self) -> None:
         """None is silently changed: its words are those that were typed, in the piece that is
         made, or it has a fault that names what is missing."""
@@ -162,7 +178,7 @@ class Rows(unittest.TestCase):
                            lambda one: SHOP.in_passing(one).solved)  # fmt: skip
         self.assertEqual(found, {"w0": min(single)})
         for name in names:
-            made = with_heights(work.piece([name]), found)
+            made = with_own(work.piece([name]), OwnOfRow(heights=found))
             line = SHOP.in_passing(made).layout.settings[0]
             self.assertGreaterEqual(line.room, -1e-6)
 
@@ -179,9 +195,11 @@ class Rows(unittest.TestCase):
         short, long = (SHOP.in_passing(work.piece(cells)) for _, cells in rows.rows)
         self.assertEqual(heights_that_fit(short, SHOP.in_passing), {})
         heights = heights_that_fit(long, SHOP.in_passing)
-        mended = with_heights(long.piece, heights)
+        mended = with_own(long.piece, OwnOfRow(heights=heights))
         self.assertTrue(result_of(SHOP.in_passing(mended)).fits)
-        larger = with_heights(long.piece, {name: 1.01 * one for name, one in heights.items()})
+        larger = with_own(
+            long.piece, OwnOfRow(heights={name: 1.01 * one for name, one in heights.items()})
+        )
         self.assertEqual(result_of(SHOP.in_passing(larger)).kind, "overflow")
 
 

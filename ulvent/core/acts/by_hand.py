@@ -11,11 +11,17 @@ from typing import Annotated
 
 from pydantic import Field
 
+from ulvent.core.acts.act import LetteringAct
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import MOST_LETTERS, Lettering, Nudge, Place
 from ulvent.core.setting import nudges_on
 
 _DECIMALS = 4
+
+
+class HandAct(LetteringAct):
+    """An act on letters of one lettering, which leaves all else of it as it is."""
+
 
 Change = Callable[[Nudge], Nudge]
 Letters = Annotated[tuple[Place, ...], Field(max_length=MOST_LETTERS)]

@@ -6,14 +6,14 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from ulvent.core.acts.act import Finite, LetteringAct
-from ulvent.core.acts.by_hand import Letters, changed_letters, known_letters, nudged
+from ulvent.core.acts.act import Finite
+from ulvent.core.acts.by_hand import HandAct, Letters, changed_letters, known_letters, nudged
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Lettering, Piece
 
 
-class NudgeLetters(LetteringAct):
+class NudgeLetters(HandAct):
     """Letters moved, turned, sized, or the gaps after them opened, on top of what is there."""
 
     act: Literal["nudge"]

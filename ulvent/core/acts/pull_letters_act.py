@@ -6,8 +6,8 @@ from typing import Literal
 
 import numpy as np
 
-from ulvent.core.acts.act import ActPoint, LetteringAct
-from ulvent.core.acts.by_hand import Letters, changed_letters, known_letters, nudged
+from ulvent.core.acts.act import ActPoint
+from ulvent.core.acts.by_hand import HandAct, Letters, changed_letters, known_letters, nudged
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed, standing_of
@@ -15,7 +15,7 @@ from ulvent.core.recipe import Lettering, Piece
 from ulvent.core.setting import set_lettering
 
 
-class PullLetters(LetteringAct):
+class PullLetters(HandAct):
     """Letters moved as far as a pointer went, along the line and across it."""
 
     act: Literal["pull-letters"]

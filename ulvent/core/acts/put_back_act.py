@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ulvent.core.acts.act import LetteringAct
-from ulvent.core.acts.by_hand import Letters, put_back
+from ulvent.core.acts.by_hand import HandAct, Letters, put_back
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Lettering, Piece
 
 
-class PutBack(LetteringAct):
+class PutBack(HandAct):
     """What was done by hand taken back, from some letters or from all."""
 
     act: Literal["put-back"]

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ulvent.core.acts.act import Finite, LetteringAct
-from ulvent.core.acts.by_hand import Letters, changed_letters, known_letters
+from ulvent.core.acts.act import Finite
+from ulvent.core.acts.by_hand import HandAct, Letters, changed_letters, known_letters
 from ulvent.core.curves import Curve
 from ulvent.core.layout import FaceNamed
 from ulvent.core.recipe import Lettering, Nudge, Piece
 
 
-class SetNudge(LetteringAct):
+class SetNudge(HandAct):
     """What was done to letters by hand, typed: what is left out stays as it is."""
 
     act: Literal["set-nudge"]

@@ -16,6 +16,8 @@ from pydantic import Discriminator, Field, Tag, TypeAdapter, model_validator
 
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.fields import LENGTH, Identifier, Model, Size, Text, WrongRecipeError
+from ulvent.core.guides.scaling import scaled_lengths
+from ulvent.core.recipe.lettering import MOST_LETTERS, Nudge
 
 MOST_ROWS = 50_000
 LEAF_ROWS = 500
@@ -25,22 +27,43 @@ MOST_TIMES = 1000
 _Cell = Annotated[Text, Field(max_length=500)]
 
 
-class NameRow(Model):
+class Handwork(Model):
+    """What was done by hand to letters of a lettering, and the words that it was done to."""
+
+    letters: Annotated[tuple[Nudge, ...], Field(max_length=MOST_LETTERS)] = ()
+    words: Annotated[Text, Field(max_length=MOST_LETTERS)] = ""
+
+
+class OwnOfRow(Model):
+    """What a row has for itself, whatever its piece says.
+
+    heights
+        of letterings, mm, by their ids
+    hand
+        what was done to letters by hand, by their letterings' ids: in place of what the piece has
+    """
+
+    heights: dict[Identifier, Size] = Field(default_factory=dict)
+    hand: dict[Identifier, Handwork] = Field(default_factory=dict)
+
+    def on(self, heights: Mapping[str, float]) -> OwnOfRow:
+        """The same, and heights that all rows have, but where there is one of its own."""
+        return OwnOfRow(heights={**heights, **self.heights}, hand=self.hand)
+
+
+class NameRow(OwnOfRow):
     """A row of the list.
 
     cells
         as they were typed
     left_out
         whether it is not made
-    heights
-        of letterings, in this row alone, mm, by their ids
     times
         how often it lies on sheets
     """
 
     cells: Annotated[tuple[_Cell, ...], Field(max_length=MOST_CELLS)]
     left_out: bool = False
-    heights: dict[Identifier, Size] = Field(default_factory=dict)
     times: Annotated[int, Field(ge=1, le=MOST_TIMES)] = 1
 
 
@@ -52,7 +75,7 @@ class NameLeaf(Model):
     count
         how many they are
     unit
-        mm in which the heights of its rows are: what is scaled with its piece is not rewritten
+        mm in which the lengths of its rows are: what is scaled with its piece is not rewritten
     """
 
     leaf: Annotated[str, Field(pattern=r"^[0-9a-f]{64}$")]
@@ -133,12 +156,7 @@ def rows_of(leaf: NameLeaf, text: str) -> tuple[NameRow, ...]:
     rows = _ROWS.validate_json(text)
     if leaf.unit == 1.0:
         return rows
-    return tuple(_in_millimetres(row, leaf.unit) for row in rows)
-
-
-def _in_millimetres(row: NameRow, unit: float) -> NameRow:
-    heights = {name: height * unit for name, height in row.heights.items()}
-    return row.model_copy(update={"heights": heights})
+    return tuple(scaled_lengths(row, leaf.unit) for row in rows)
 
 
 def laid_apart(names: NameList) -> tuple[NameList, dict[str, str]]:

@@ -5,7 +5,7 @@ No files and no interface here; who reads lists and writes results stands outsid
 
 from ulvent.core.series.matched import Matched, matched
 from ulvent.core.series.pattern import Pattern
-from ulvent.core.series.results import Result, one_height, result_of, with_heights
+from ulvent.core.series.results import Result, one_height, result_of, with_own
 
 __all__ = [
     "Matched",
@@ -14,5 +14,5 @@ __all__ = [
     "matched",
     "one_height",
     "result_of",
-    "with_heights",
+    "with_own",
 ]

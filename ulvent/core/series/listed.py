@@ -55,5 +55,4 @@ class Listed:
 
     def series(self, index: int, heights: Mapping[str, float]) -> Series:
         """What a row is made with: heights that all rows have, and then its own."""
-        own = {**heights, **self.all_rows[index].heights}
-        return Series(self.pattern, self.list.columns, own)
+        return Series(self.pattern, self.list.columns, self.all_rows[index].on(heights))

@@ -65,6 +65,15 @@ class Pattern:
         """Whether no words say a field: then all words of the first lettering are one."""
         return not any(_named(text) for _, text in self._texts)
 
+    @cached_property
+    def filled_letterings(self) -> frozenset[str]:
+        """The ids of letterings whose words a row fills."""
+        if self._plain:
+            return frozenset(one.id for one in self.piece.letterings[:1])
+        return frozenset(
+            one.id for one in self.piece.letterings if any(map(_named, (one.text, *_labels(one))))
+        )
+
     def filled(self, row: Mapping[str, str], title: str) -> Piece:
         """The piece with a row's words in its fields.
 

@@ -5,11 +5,12 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
-from ulvent.core.recipe import Fit, Piece
+from ulvent.core.recipe import Fit, Lettering, Piece
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.workshop import Workpiece
 
 
@@ -129,16 +130,22 @@ def heights_that_fit(work: Workpiece, made: Callable[[Piece], Workpiece]) -> dic
     }
     if not all(height > 0.0 for height in heights.values()):
         return {}
-    rooms = [one.room for one in _figures(made(with_heights(work.piece, heights)))]
+    smaller = with_own(work.piece, OwnOfRow(heights=heights))
+    rooms = [one.room for one in _figures(made(smaller))]
     return heights if all(room >= 0.0 for room in rooms) else {}
 
 
-def with_heights(piece: Piece, heights: Mapping[str, float]) -> Piece:
-    """A piece whose letterings have heights of their own in place of fits."""
-    letterings = tuple(
-        one.model_copy(update={"height": heights[one.id], "fit": None})
-        if one.id in heights
-        else one
-        for one in piece.letterings
-    )
-    return piece.model_copy(update={"letterings": letterings})
+def with_own(piece: Piece, own: OwnOfRow) -> Piece:
+    """A piece whose letterings have what a row has for itself: heights in place of fits, and
+    letters changed by hand."""
+
+    def changed(one: Lettering) -> Lettering:
+        new: dict[str, Any] = {}
+        if one.id in own.heights:
+            new |= {"height": own.heights[one.id], "fit": None}
+        if one.id in own.hand:
+            by_hand = own.hand[one.id]
+            new |= {"hand": by_hand.letters, "hand_words": by_hand.words}
+        return one.model_copy(update=new) if new else one
+
+    return piece.model_copy(update={"letterings": tuple(map(changed, piece.letterings))})

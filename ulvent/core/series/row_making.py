@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from ulvent.core.base.errors import PieceError
 from ulvent.core.recipe import Piece
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series.matched import title_of, words_of
 from ulvent.core.series.pattern import Pattern
-from ulvent.core.series.results import Result, result_of, with_heights
+from ulvent.core.series.results import Result, result_of, with_own
 from ulvent.core.workshop import Workpiece, Workshop
 
 _LONGEST_NAME = 80
@@ -23,13 +24,13 @@ class Series:
     columns
         the field of each column of the list; empty for one that is not used. None at all: there is
         no list, and the piece is made as it stands
-    heights
-        of letterings that have one height in all rows, mm
+    own
+        what a row has for itself, and heights that all rows have
     """
 
     pattern: Pattern
     columns: Sequence[str]
-    heights: Mapping[str, float] = field(default_factory=dict)
+    own: OwnOfRow = field(default_factory=OwnOfRow)
 
     def piece(self, cells: Sequence[str]) -> Piece:
         """The piece of a row.
@@ -41,8 +42,8 @@ class Series:
         """
         if not self.columns:
             return self.pattern.piece
-        piece = self.pattern.filled(words_of(self.columns, cells), self.title(cells))
-        return with_heights(piece, self.heights) if self.heights else piece
+        filled = self.pattern.filled(words_of(self.columns, cells), self.title(cells))
+        return with_own(filled, self.own)
 
     def title(self, cells: Sequence[str]) -> str:
         return title_of(cells) if self.columns else self.pattern.piece.title

@@ -8,15 +8,13 @@
   let { editor, lettering }: { editor: Editor; lettering: Lettering } = $props();
 
   const letters = $derived(editor.selection.letters);
-  const shown = $derived(letters.map((place) => lettering.text[place] ?? '').join(' '));
-  /** What the core says was done to the first of them. */
-  const nudge = $derived(
-    editor.live.around?.letterings
-      .filter((one) => one.id === lettering.id)
-      .flatMap((one) => one.hand)
-      .find((one) => one.letter === letters[0]),
-  );
-  const changed = $derived((lettering.hand ?? []).length);
+  /** Its first line as the core says it, which has the words and what was done to its letters. */
+  const said = $derived(editor.live.around?.letterings.find((one) => one.id === lettering.id && one.line === 0));
+  const text = $derived([...(said?.text ?? lettering.text)]);
+  const shown = $derived(letters.map((place) => text[place] ?? '').join(' '));
+  const nudge = $derived(said?.hand.find((one) => one.letter === letters[0]));
+  /** The row of the list that brings these words, and keeps what is done to them. */
+  const row = $derived(said && said.text !== lettering.text ? editor.selection.sample : null);
 
   const FIGURES = catalogue().nudges;
 
@@ -29,7 +27,7 @@
 
 <h2>
   {letters.length === 1 ? 'Letter' : `${letters.length} letters`} <strong>{shown}</strong>
-  <span>by hand</span>
+  <span>by hand{row === null ? '' : `, in row ${row + 1} alone`}</span>
 </h2>
 <div class="pair">
   {#each FIGURES as figure (figure.field)}
@@ -54,7 +52,7 @@
   <Button
     size="small"
     kind="ghost"
-    disabled={!changed}
+    disabled={!said?.hand.length}
     on:click={() => editor.act({ act: 'put-back', lettering: lettering.id })}
   >
     Put back all letters
