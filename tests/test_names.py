@@ -7,6 +7,7 @@ import io
 import itertools
 import json
 import math
+import re
 import shutil
 import tempfile
 import unittest
@@ -15,6 +16,8 @@ from pathlib import Path
 
 import numpy as np
 import pyembroidery
+import shapely
+import svgelements
 import trimesh
 from defusedxml import ElementTree
 
@@ -121,6 +124,42 @@ class Names(unittest.TestCase):
         root = ElementTree.fromstring(files["sheet-001.svg"])
         self.assertEqual((root.get("width"), root.get("height")), ("210mm", "100mm"))
 
+    def test_a_number_lies_beside_each_part_and_touches_nothing(self) -> None:
+        """By shapely, from the written file: each number is nearest to the part of its row."""
+        answer = self.names("--sheets", "210x120", "--mark", "3", "--turns", "0,90,180,270")
+        self.assertIn("4 parts on 1 sheet", answer.stdout)
+        root = ElementTree.fromstring(self.files()["sheet-001.svg"])
+        drawn: list[tuple[str, shapely.MultiLineString]] = []
+        for part in root.iter(f"{SVG}g"):
+            if re.fullmatch(r"(cut|draw)-part-\d+", part.get("id", "")):
+                title, lines = part.find(f"{SVG}title").text, []
+                for path in part.iter(f"{SVG}path"):
+                    line = svgelements.Path(path.get("d"))
+                    line *= svgelements.Matrix(path.get("transform") or "")
+                    for one in line.reify().as_subpaths():
+                        points = svgelements.Path(one).npoint(np.linspace(0, 1, 80))
+                        lines.append(shapely.LineString(points))
+                drawn.append((title, shapely.MultiLineString(lines)))
+        parts = [one for one in drawn if not one[0].startswith("number")]
+        numbers = [one for one in drawn if one[0].startswith("number")]
+        self.assertEqual([name for name, _ in parts], ["Ann", "O’Neill", "Łukasz", "Ann"])
+        self.assertEqual([name for name, _ in numbers], [f"number {k}" for k in (1, 2, 3, 6)])
+        room = shapely.box(4.9, -115.1, 205.1, -4.9)  # round digits reach below their line
+        for place, (_, number) in enumerate(numbers):
+            away = [number.distance(part) for _, part in parts]
+            self.assertAlmostEqual(away[place], 1.0, delta=0.05)
+            others = [away[k] for k in range(4) if k != place]
+            others += [number.distance(one) for _, one in numbers if one is not number]
+            self.assertGreater(min(others), 1.95)
+            self.assertTrue(room.contains(number))
+
+    def test_one_file_for_all_is_as_long_as_it_takes(self) -> None:
+        answer = self.names("--sheets", "100", "--gap", "4")
+        self.assertIn("4 parts on 1 sheet", answer.stdout)
+        root = ElementTree.fromstring(self.files()["sheet-001.svg"])
+        # Four tags of 40 mm, 4 mm apart, 5 mm free at both ends.
+        self.assertEqual((root.get("width"), root.get("height")), ("100mm", "182mm"))
+
     def test_a_plate_of_parts_is_as_full_as_its_parts_and_none_meets_another(self) -> None:
         """By trimesh: each part closed, where it lies, and the volume of all is theirs."""
         self.names("--format", "stl", out="single")
@@ -193,6 +232,9 @@ class Names(unittest.TestCase):
                 ["--sheets", "210x100", "--format", "dxf"],
                 "--format: sheets are written as svg or 3mf or dst",
             ),
+            (["--sheets", "210x100", "--format", "3mf", "--mark", "3"], "--mark: parts are"),
+            (["--sheets", "210x100", "--mark", "0.1"], "--mark: must be 0.5 mm or more"),
+            (["--sheets", "nanx100"], "is no size"),
             (["--name", "{words}"], "rows 1 and 6 would both be “Ann.svg”"),
         ):
             answer = self.names(*wrong)

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import gc
 import json
+import math
 import sys
 from collections.abc import Callable, Iterable, Sequence
 from pathlib import Path
@@ -224,9 +225,10 @@ def names(
     sheets: Annotated[
         str | None,
         typer.Option(
-            metavar="WIDTHxHEIGHT",
+            metavar="WIDTH[xHEIGHT]",
             show_default=False,
-            help="Nest all on sheets of this size, mm, as SVG or 3MF, with a cutting list.",
+            help="Nest all on sheets of this size, mm, as SVG or 3MF, with a cutting list. Without "
+            "a height: all in one file, off a roll so wide.",
         ),
     ] = None,
     offcut: Annotated[
@@ -242,6 +244,10 @@ def names(
     turns: Annotated[
         str, typer.Option(help="Degrees by which parts may be turned on sheets.")
     ] = "0,90",
+    mark: Annotated[
+        float,
+        typer.Option(min=0.0, max=50.0, help="How high the number beside each part is, mm."),
+    ] = 0.0,
     one_height: Annotated[
         bool, typer.Option("--one-height", help="One height for all rows, the largest that fits.")
     ] = False,
@@ -259,7 +265,7 @@ def names(
     """
     from ulvent.core.series import Pattern, matched
     from ulvent.formats.every_format import every_format
-    from ulvent.formats.row_files import SHEET_FORMATS, Wanted, named_alike
+    from ulvent.formats.row_files import Wanted, refuse_unmakeable
     from ulvent.formats.words_file import counted_rows, read_table
     from ulvent.names_command import Order, make
 
@@ -278,12 +284,11 @@ def names(
         out.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         _refuse(f"{out}: cannot be made: {error.strerror}")
-    wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns, offcut or ()))
-    if wanted.sheet and format not in SHEET_FORMATS:
-        _refuse(f"--format: sheets are written as {' or '.join(SHEET_FORMATS)}")
-    alike = "" if wanted.sheet else named_alike(wanted, found.rows)
-    if alike:
-        _refuse(f"--name: {alike}")
+    wanted = Wanted(format, name, anyway, _sheet_of(sheets, margin, gap, turns, offcut or (), mark))
+    try:
+        refuse_unmakeable(wanted, found.rows, len(found.rows))
+    except UlventError as error:
+        _refuse(f"--{error}")
     order = Order(pattern.piece.model_dump(mode="json"), found, piece.parent, out, wanted)
     try:
         faults = make(order, typer.echo, one_height, zip)
@@ -298,7 +303,12 @@ def names(
 
 
 def _sheet_of(
-    sheets: str | None, margin: float, gap: float, turns: str, offcuts: Sequence[str]
+    sheets: str | None,
+    margin: float,
+    gap: float,
+    turns: str,
+    offcuts: Sequence[str],
+    mark: float,
 ) -> Sheet | None:
     """The sheet that parts are nested on, from what was typed."""
     from ulvent.core.series.nested_sheets import Sheet
@@ -310,13 +320,18 @@ def _sheet_of(
     except ValueError:
         _refuse(f"--turns: “{turns}” is no degrees; write 0,90")
     left = tuple(_size("--offcut", one) for one in offcuts)
-    return Sheet(*_size("--sheets", sheets), margin, gap, degrees, left)
+    roll = "x" not in sheets.lower().replace("×", "x")
+    width, height = _size("--sheets", f"{sheets}x0" if roll else sheets)
+    return Sheet(width, height, margin, gap, degrees, left, roll, mark)
 
 
 def _size(option: str, typed: str) -> tuple[float, float]:
     try:
         width, height = map(float, typed.lower().replace("×", "x").split("x"))
+        known = 0.0 < width < math.inf and 0.0 <= height < math.inf
     except ValueError:
+        known = False
+    if not known:
         _refuse(f"{option}: “{typed}” is no size; write 600x400")
     return width, height
 

@@ -24,13 +24,22 @@ from ulvent.core.recipe import parse_piece
 from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series import Pattern, one_height
 from ulvent.core.series.matched import Matched
-from ulvent.core.series.nested_sheets import Sheet, nested
+from ulvent.core.series.nested_sheets import Sheet
 from ulvent.core.series.results import least_heights
 from ulvent.core.series.row_making import MadeRow, Series
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import Workshop
 from ulvent.formats.packed import packed
-from ulvent.formats.row_files import UNTITLED, Rings, RowFile, Wanted, row_file, sheet_file
+from ulvent.formats.row_files import (
+    UNTITLED,
+    LyingRow,
+    Rings,
+    RowFile,
+    Wanted,
+    nested_rows,
+    row_file,
+    sheet_file,
+)
 from ulvent.formats.sheet_writing import ListedSheet, cutting_list
 from ulvent.formats.whole_file import write_whole
 from ulvent.shipped_faces import face_named, shipped_faces
@@ -204,11 +213,11 @@ def _height_of(row: Row) -> dict[str, float]:
 def _sheet(lying: tuple[int, tuple[float, float], list[tuple[Row, Any]]], heights: Heights) -> Path:
     """The file of a sheet, written: its rows are laid out and made once more."""
     (worker,) = _WORKER
-    number, size, rows = lying
+    sheet, size, rows = lying
     order, series = worker.order, worker.series(heights)
-    lie = ((series, cells, matrix) for (_, cells), matrix in rows)
+    lie = (LyingRow(series, number, cells, matrix) for (number, cells), matrix in rows)
     data = sheet_file(worker.workshop, order.wanted, size, lie)
-    file = order.out / order.wanted.sheet_name(number)
+    file = order.out / order.wanted.sheet_name(sheet)
     write_whole(file, data)
     return file
 
@@ -230,7 +239,7 @@ def _sheets(
     order = making.order
     laid = [one for one in made if one.number in outlines]
     parts = [Region.of_rings(outlines[one.number]) for one in laid]
-    found = nested(parts, sheet)
+    found = nested_rows(parts, [one.number for one in laid], sheet)
     cells = dict(order.list.rows)
     on: list[list[tuple[Row, Any]]] = [[] for _ in found.sizes]
     names: list[list[str]] = [[] for _ in found.sizes]

@@ -8,11 +8,8 @@ from ulvent.core.base.errors import wrong_field
 from ulvent.core.recipe import Piece
 from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series.listed import Listed
-from ulvent.formats.row_files import SHEET_FORMATS, Wanted, named_alike
+from ulvent.formats.row_files import Wanted, refuse_unmakeable
 from ulvent.store.batch_records import Line, Order, lines_text
-
-MOST_PARTS = 20_000
-"""That are nested at once."""
 
 
 def order_of(piece: Piece, wanted: Wanted) -> Order:
@@ -27,17 +24,8 @@ def order_of(piece: Piece, wanted: Wanted) -> Order:
     rows = [(listed.number(index), listed.all_rows[index]) for index in listed.rows]
     if not rows:
         raise wrong_field("names.rows", "there is no row to make")
-    if wanted.sheet is not None and wanted.format not in SHEET_FORMATS:
-        raise wrong_field("format", f"sheets are written as {' or '.join(SHEET_FORMATS)}")
-    if wanted.sheet is None:
-        alike = named_alike(wanted, [(number, row.cells) for number, row in rows])
-        if alike:
-            raise wrong_field("name", alike)
-    parts = sum(row.times for _, row in rows)
-    if wanted.sheet is not None and parts > MOST_PARTS:
-        raise wrong_field(
-            "names.rows", f"come to {parts} parts on sheets; {MOST_PARTS} can be nested"
-        )
+    said = [(number, row.cells) for number, row in rows]
+    refuse_unmakeable(wanted, said, sum(row.times for _, row in rows))
     lines = [Line(number, row.cells, row.on({}), row.times) for number, row in rows]
     return Order(
         piece.title,

@@ -16,11 +16,11 @@ from ulvent.bench import Bench
 from ulvent.core.recipe import parse_piece
 from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series import Pattern, one_height
-from ulvent.core.series.nested_sheets import Sheet, nested
+from ulvent.core.series.nested_sheets import Sheet
 from ulvent.core.series.row_making import Series
 from ulvent.core.shapes import Region
 from ulvent.core.workshop import document_hash
-from ulvent.formats.row_files import Wanted, row_file, sheet_file
+from ulvent.formats.row_files import LyingRow, Wanted, nested_rows, row_file, sheet_file
 from ulvent.store.batch_records import LaidSheet
 
 _PACKAGE = Path(__file__).resolve().parent.parent
@@ -116,7 +116,7 @@ def nest(
     _bench: Bench, sheet: Sheet, numbers: Sequence[int], outlines: Sequence[bytes]
 ) -> tuple[list[LaidSheet], dict[str, float]]:
     """Rows laid on sheets by their outlines, and what there is to say of them."""
-    found = nested([_region(one) for one in outlines], sheet)
+    found = nested_rows([_region(one) for one in outlines], numbers, sheet)
     lying: list[list[Any]] = [[] for _ in found.sizes]
     for number, placed in zip(numbers, found.placed, strict=True):
         lying[placed.sheet].append([number, placed.matrix.tolist()])
@@ -132,7 +132,7 @@ def write_sheet(
 ) -> bytes:
     """A sheet with the rows that lie on it, by their numbers."""
     lying = [
-        (rows.series(lines[number][1]), lines[number][0], np.array(matrix))
+        LyingRow(rows.series(lines[number][1]), number, lines[number][0], np.array(matrix))
         for number, matrix in sheet.lie
     ]
     return sheet_file(bench.workshop, rows.wanted, sheet.size, lying)

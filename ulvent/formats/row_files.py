@@ -12,7 +12,8 @@ from typing import NamedTuple
 from ulvent.core.base.arrays import Floats, Matrices
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.series.matched import title_of
-from ulvent.core.series.nested_sheets import Sheet
+from ulvent.core.series.nested_sheets import Nested, Sheet, nested
+from ulvent.core.series.part_marks import mark_lies, mark_piece, with_room
 from ulvent.core.series.row_making import MadeRow, Series, file_name, made_row
 from ulvent.core.shapes import Region, area_within
 from ulvent.core.solids import Mesh
@@ -25,7 +26,10 @@ from ulvent.formats.thread_out import THREAD_FORMATS
 Rings = tuple[Floats, ...]
 _ROUGH = 0.01
 """mm by which outlines may be off that are nested."""
+_LEAST_MARK = 0.5
 UNTITLED = "Parts"
+MOST_PARTS, MOST_ON_ROLL = 20_000, 2000
+"""That are nested at once; that one file holds."""
 STITCHES = ("dst", "exp", "pes", "jef", "vp3")
 SHEET_FORMATS = ("svg", "3mf", *STITCHES)
 """In which sheets are written: as lines, as plates of parts, or as what is sewn in one hoop."""
@@ -66,7 +70,34 @@ class Wanted:
         return f"{file_name(self.name, number, title, rows)}.{ending_of(self.format)}"
 
 
-def named_alike(wanted: Wanted, rows: Sequence[tuple[int, Sequence[str]]]) -> str:
+def refuse_unmakeable(
+    wanted: Wanted, rows: Sequence[tuple[int, Sequence[str]]], parts: int
+) -> None:
+    """Refuse what cannot be made of rows, by their numbers and cells, that come to so many parts.
+
+    Raises
+    ------
+    PieceError
+        At the field of what is wanted.
+    """
+    if wanted.sheet is None:
+        alike = _named_alike(wanted, rows)
+        if alike:
+            raise wrong_field("name", alike)
+        return
+    if wanted.format not in SHEET_FORMATS:
+        raise wrong_field("format", f"sheets are written as {' or '.join(SHEET_FORMATS)}")
+    if 0.0 < wanted.sheet.mark < _LEAST_MARK:
+        raise wrong_field("mark", f"must be {_LEAST_MARK} mm or more to be read; 0 leaves it out")
+    if wanted.sheet.mark and wanted.format != "svg":
+        raise wrong_field("mark", "parts are numbered on sheets of SVG; 0 leaves it out")
+    most = MOST_ON_ROLL if wanted.sheet.roll else MOST_PARTS
+    if parts > most:
+        where = "one file holds" if wanted.sheet.roll else "there can be nested"
+        raise wrong_field("sheets", f"the rows come to {parts} parts; {where} {most} at most")
+
+
+def _named_alike(wanted: Wanted, rows: Sequence[tuple[int, Sequence[str]]]) -> str:
     """Why rows cannot have a file each, in words; empty where each has a name of its own."""
     had: dict[str, int] = {}
     for number, cells in rows:
@@ -110,11 +141,26 @@ def _outline(work: Workpiece) -> Rings:
     return outline.simplified(_ROUGH).rings
 
 
+class LyingRow(NamedTuple):
+    """A row on a sheet: what it is made with, its number and cells, and where it lies."""
+
+    series: Series
+    number: int
+    cells: Sequence[str]
+    matrix: Matrices
+
+
+def nested_rows(outlines: Sequence[Region], numbers: Sequence[int], sheet: Sheet) -> Nested:
+    """Rows laid on sheets, with room for their numbers where these are wanted."""
+    digits = len(str(max(numbers, default=0)))
+    return nested([with_room(one, sheet.mark, digits) for one in outlines], sheet)
+
+
 def sheet_file(
     workshop: Workshop,
     wanted: Wanted,
     size: tuple[float, float],
-    lie: Iterable[tuple[Series, Sequence[str], Matrices]],
+    lie: Iterable[LyingRow],
 ) -> bytes:
     """A sheet written: its rows, each where it lies, are laid out and made once more.
 
@@ -122,18 +168,25 @@ def sheet_file(
         its width and height, mm
     """
     lying = list(lie)
-    works = [(workshop.in_passing(one.piece(cells)), matrix) for one, cells, matrix in lying]
-    pattern = lying[0][0].pattern.piece
+    pattern = lying[0].series.pattern.piece
+    works = ((workshop.in_passing(one.series.piece(one.cells)), one) for one in lying)
     if wanted.format == "3mf":
         from ulvent.formats.threemf_writing import PlatePart, threemf
 
-        plate = [PlatePart(_named(work), matrix) for work, matrix in works]
+        plate = [PlatePart(_named(work), one.matrix) for work, one in works]
         return threemf(pattern.title or UNTITLED, plate)
     if wanted.format in STITCHES:
-        sewn = together([(work.embroidery, matrix) for work, matrix in works])
+        sewn = together([(work.embroidery, one.matrix) for work, one in works])
         return THREAD_FORMATS[wanted.format].write(sewn)
-    parts = [SheetPart(work.piece.title, work.groups, matrix) for work, matrix in works]
-    return sheet_svg(pattern.title or UNTITLED, size, parts, pattern)
+    parts: list[SheetPart] = []
+    marks: list[SheetPart] = []
+    for work, one in works:
+        parts.append(SheetPart(work.piece.title, work.groups, one.matrix))
+        if wanted.sheet is not None and wanted.sheet.mark:
+            mark = workshop.in_passing(mark_piece(one.number, wanted.sheet.mark))
+            lies = mark_lies(Region.of_rings(_outline(work)), one.matrix)
+            marks.append(SheetPart(f"number {one.number}", mark.groups, lies))
+    return sheet_svg(pattern.title or UNTITLED, size, [*parts, *marks], pattern)
 
 
 def _named(work: Workpiece) -> list[Mesh]:

@@ -49,6 +49,10 @@ class SheetRequest(BaseModel):
 
     offcuts
         widths and heights of what is left from before: filled first
+    roll
+        all in one file, off a roll: as high as the parts take
+    mark
+        how high the number beside each part is; 0: there is none
     """
 
     width: Side
@@ -57,6 +61,8 @@ class SheetRequest(BaseModel):
     gap: Margin = 2.0
     turns: Annotated[tuple[float, ...], Field(min_length=1, max_length=8)] = (0.0, 90.0)
     offcuts: Annotated[tuple[tuple[Side, Side], ...], Field(max_length=MOST_OFFCUTS)] = ()
+    roll: bool = False
+    mark: Annotated[float, Field(ge=0, le=50)] = 0.0
 
 
 class BatchRequest(BaseModel):
@@ -81,8 +87,8 @@ class BatchSummary(BaseModel):
 
     what
         what is made, in words
-    alone
-        whether it is one file of the piece as it stands, and no list
+    alone, nested
+        whether it is one file of the piece as it stands, and no list; whether rows lie on sheets
     lost
         attempts that were begun and lost, with whoever made them
     sheets, offcuts
@@ -96,6 +102,7 @@ class BatchSummary(BaseModel):
     title: str
     what: str
     alone: bool
+    nested: bool
     state: BatchState
     stage: Stage
     reason: str
@@ -224,9 +231,10 @@ def _wanted(asked: BatchRequest) -> Wanted:
 
 
 def _summary(batch: Batch, progress: Progress) -> BatchSummary:
+    wanted = wanted_of(batch.wanted)
     return BatchSummary(
         id=batch.id, piece_id=batch.piece_id, title=batch.title,
-        what=_what(wanted_of(batch.wanted)), alone=batch.alone,
+        what=_what(wanted), alone=batch.alone, nested=wanted.sheet is not None,
         state=batch.state, stage=batch.stage, reason=batch.reason,
         rows=progress.rows, measured=progress.measured, made=progress.made, fit=progress.fit,
         lost=progress.lost, sheets=progress.sheets, written=progress.written,
@@ -237,6 +245,8 @@ def _summary(batch: Batch, progress: Progress) -> BatchSummary:
 
 
 def _what(wanted: Wanted) -> str:
+    if wanted.sheet is not None and wanted.sheet.roll:
+        return f"one {wanted.format.upper()} file, {wanted.sheet.width:g} mm wide"
     if wanted.sheet is not None:
         return f"{wanted.sheets_are}s of {wanted.sheet.width:g} × {wanted.sheet.height:g} mm"
     each = "as the piece stands" if wanted.format in every_file() else "a file each"

@@ -2030,8 +2030,8 @@ export interface components {
          *
          *     what
          *         what is made, in words
-         *     alone
-         *         whether it is one file of the piece as it stands, and no list
+         *     alone, nested
+         *         whether it is one file of the piece as it stands, and no list; whether rows lie on sheets
          *     lost
          *         attempts that were begun and lost, with whoever made them
          *     sheets, offcuts
@@ -2056,6 +2056,8 @@ export interface components {
             what: string;
             /** Alone */
             alone: boolean;
+            /** Nested */
+            nested: boolean;
             /**
              * State
              * @enum {string}
@@ -7795,6 +7797,10 @@ export interface components {
          *
          *     offcuts
          *         widths and heights of what is left from before: filled first
+         *     roll
+         *         all in one file, off a roll: as high as the parts take
+         *     mark
+         *         how high the number beside each part is; 0: there is none
          */
         SheetRequest: {
             /** Width */
@@ -7827,6 +7833,16 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Roll
+             * @default false
+             */
+            roll: boolean;
+            /**
+             * Mark
+             * @default 0
+             */
+            mark: number;
         };
         /**
          * ShownBody

@@ -3,7 +3,7 @@ import type { BatchSummary } from '../api/client';
 import { progressWords, share, takeable } from './said';
 
 const batch = (changed: Partial<BatchSummary>): BatchSummary => ({
-  id: 'b', piece_id: 'p', title: 'Tags', what: 'SVG, a file each', alone: false, state: 'running', stage: 'rows', reason: '',
+  id: 'b', piece_id: 'p', title: 'Tags', what: 'SVG, a file each', alone: false, nested: false, state: 'running', stage: 'rows', reason: '',
   rows: 120, measured: 0, made: 0, fit: 0, lost: 0, sheets: 0, written: 0, offcuts: 0, least: 0, filled: 0,
   made_at: '2026-11-29T09:00:00Z', ended_at: null, ...changed,
 });
@@ -16,12 +16,12 @@ describe('what is said of a batch', () => {
   });
 
   it('says the sheets beside the fewest that any way takes', () => {
-    const done = batch({ state: 'done', stage: 'end', made: 120, fit: 120, what: 'sheets of 600 × 400 mm', sheets: 3, written: 3, least: 2, filled: 0.71 });
+    const done = batch({ state: 'done', stage: 'end', made: 120, fit: 120, what: 'sheets of 600 × 400 mm', nested: true, sheets: 3, written: 3, least: 2, filled: 0.71 });
     expect(progressWords(done)).toBe('120 of 120 rows made · 3 sheets (71 % used, no way takes fewer than 2)');
     expect(takeable(done)).toBe(true);
     expect(progressWords({ ...done, offcuts: 1, written: 2 })).toBe('120 of 120 rows made · 1 off-cut and 2 sheets, 2 written (71 % used)');
     expect(progressWords({ ...done, sheets: 1, offcuts: 1, written: 1, least: 0 })).toContain('· 1 off-cut (71 % used)');
-    expect(takeable(batch({ what: 'sheets of 600 × 400 mm', made: 5, fit: 5 }))).toBe(false);
+    expect(takeable(batch({ nested: true, made: 5, fit: 5 }))).toBe(false);
   });
 
   it('says of one file whether it is there, and whether it is sound', () => {

@@ -36,5 +36,5 @@ export function share(batch: BatchSummary): number {
 /** Whether there is something to take away. */
 export function takeable(batch: BatchSummary): boolean {
   if (batch.alone) return batch.state === 'done';
-  return batch.sheets ? batch.written > 0 : batch.fit > 0 && !/^(sheets|plates|hoops)/.test(batch.what);
+  return batch.sheets ? batch.written > 0 : batch.fit > 0 && !batch.nested;
 }

@@ -14,7 +14,7 @@
 
   type Format = Wanted['format'];
   const FORMATS: Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', 'dst', 'pes', 'jef', 'stl', '3mf', 'step'];
-  const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90], offcuts: [] };
+  const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90], offcuts: [], mark: 0 };
   const OFFCUT: [number, number] = [300, 200];
   const SHEETS: readonly (readonly [Format, string])[] = [
     ['svg', 'lines: SVG'], ['3mf', 'parts on a plate: 3MF'], ['dst', 'stitches in a hoop: DST'], ['pes', 'stitches in a hoop: PES'],
@@ -30,24 +30,38 @@
   const offcuts = $derived((sheet?.offcuts ?? []) as [number, number][]);
   const change = (changed: Partial<Wanted>) => onchange({ ...wanted, ...changed });
   const set = (at: number, size: [number, number]) => lay({ offcuts: offcuts.map((one, other) => (other === at ? size : one)) });
+  const AS = [
+    { value: 'files', label: 'a file each' },
+    { value: 'roll', label: 'one file' },
+    { value: 'sheets', label: 'nested on sheets' },
+  ];
+
+  function as(value: string): void {
+    if (value === 'files') change({ sheet: null });
+    else change({ sheet: { ...(sheet ?? SHEET), roll: value === 'roll' }, format: SHEETS.some(([one]) => one === wanted.format) ? wanted.format : 'svg' });
+  }
+
+  /** Numbers are drawn: sheets of anything but lines have none. */
+  const write = (format: Format) => change({ format, sheet: sheet && { ...sheet, mark: format === 'svg' ? sheet.mark : 0 } });
   const lay = (changed: Partial<NonNullable<Wanted['sheet']>>) => sheet && change({ sheet: { ...sheet, ...changed } });
 </script>
 
 <Choice
   label="As"
-  options={[{ value: 'files', label: 'a file each' }, { value: 'sheets', label: 'nested on sheets' }]}
-  value={sheet ? 'sheets' : 'files'}
-  onset={(value) => change(value === 'sheets' ? { sheet: sheet ?? SHEET, format: SHEETS.some(([one]) => one === wanted.format) ? wanted.format : 'svg' } : { sheet: null })}
+  options={AS}
+  value={!sheet ? 'files' : sheet.roll ? 'roll' : 'sheets'}
+  onset={as}
 />
 {#if sheet}
-  <Select size="sm" labelText="Written as" selected={wanted.format ?? 'svg'} on:update={(event) => event.detail !== wanted.format && change({ format: event.detail as Format })}>
+  <Select size="sm" labelText="Written as" selected={wanted.format ?? 'svg'} on:update={(event) => event.detail !== wanted.format && write(event.detail as Format)}>
     {#each SHEETS as [format, words] (format)}<SelectItem value={format} text={words} />{/each}
   </Select>
   <div class="pair">
-    <LengthField label="Sheet, wide" value={sheet.width} onset={(width) => lay({ width })} />
-    <LengthField label="high" value={sheet.height} onset={(height) => lay({ height })} />
+    <LengthField label={sheet.roll ? 'Roll, wide' : 'Sheet, wide'} value={sheet.width} onset={(width) => lay({ width })} />
+    {#if !sheet.roll}<LengthField label="high" value={sheet.height} onset={(height) => lay({ height })} />{/if}
     <LengthField label="Free round it" value={sheet.margin ?? SHEET.margin} onset={(margin) => lay({ margin })} />
     <LengthField label="Between parts" value={sheet.gap ?? SHEET.gap} onset={(gap) => lay({ gap })} />
+    {#if wanted.format === 'svg'}<LengthField label="Number beside each" value={sheet.mark || null} empty="none" onset={(mark) => lay({ mark })} onclear={() => lay({ mark: 0 })} />{/if}
   </div>
   <Choice label="Parts may be turned" options={TURNS} value={(sheet.turns ?? SHEET.turns).join(',')} onset={(value) => lay({ turns: value.split(',').map(Number) })} />
   {#if offcuts.length}

@@ -299,6 +299,29 @@ class Sheets(unittest.TestCase):
         parts = [kinds[k] for k in pick.integers(0, len(kinds), 25)]
         self.assert_sound(parts, sheet, nested(parts, sheet))
 
+    def test_a_roll_is_one_sheet_as_high_as_its_parts_take(self) -> None:
+        """Rows and columns by hand; kinds of parts on shelves; discs in less than rows."""
+        sheet = Sheet(600, 0, 5, 2, roll=True)
+        tags = [box(90, 40)] * 120
+        found = nested(tags, sheet)
+        self.assert_sound(tags, sheet, found)
+        # 14 columns of turned tags, 42 mm apart: 9 rows of 92 mm are less than 20 of 42.
+        self.assertEqual((found.sizes, found.least), (((600, 9 * 92 - 2 + 10),), 1))
+        kinds = [box(40 + 7 * (k % 5), 20 + 11 * (k % 3)) for k in range(200)]
+        several = nested(kinds, sheet)
+        self.assert_sound(kinds, sheet, several)
+        self.assertEqual(len(several.sizes), 1)
+        # Four discs a row, and every other row half a disc aside: less than six rows of 61 mm.
+        narrow = Sheet(282, 0, 3, 1, (0.0, 90.0), roll=True)
+        discs = [Region.disc(np.zeros(2), 60.0)] * 24
+        round_ones = nested(discs, narrow)
+        self.assert_sound(discs, narrow, round_ones)
+        self.assertLess(round_ones.sizes[0][1], 6 * 61 - 1 + 6)
+        first = nested(tags, sheet._replace(offcuts=((100, 50),)))
+        self.assertEqual((first.offcuts, first.sizes[0], len(first.sizes)), (1, (100, 50), 2))
+        with self.assertRaisesRegex(PieceError, "roll with room for 80"):
+            nested(tags, Sheet(90, 0, 5, 2, (0.0,), roll=True))
+
     def test_a_part_larger_than_a_sheet_is_refused(self) -> None:
         with self.assertRaisesRegex(PieceError, "does not go on"):
             nested([box(300, 300)], Sheet(200, 200))

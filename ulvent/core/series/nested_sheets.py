@@ -9,8 +9,8 @@ empty are packed closer by a strip packer (spyrrow), where it gets more of them 
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
-from typing import NamedTuple
+from collections.abc import Iterable, Sequence
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -25,6 +25,8 @@ _FULL = 0.9
 _SECONDS = 3
 _SAME = 1e-6
 _TRIES = 5
+_MOST_PACKED = 300
+"""Parts that are packed at once; of more, rows are taken."""
 
 
 class Sheet(NamedTuple):
@@ -38,6 +40,10 @@ class Sheet(NamedTuple):
         by which parts may be turned, degrees; a grain that is kept allows 0 and 180
     offcuts
         widths and heights of what is left from before, mm: filled first, the smallest before others
+    roll
+        whether it is cut off a roll, as high as the parts take: `height` counts for nothing
+    mark
+        how high the number beside each part is, mm; 0: there is none
     """
 
     width: Millimetres
@@ -46,14 +52,17 @@ class Sheet(NamedTuple):
     gap: Millimetres = 2.0
     turns: tuple[float, ...] = (0.0, 90.0)
     offcuts: tuple[tuple[Millimetres, Millimetres], ...] = ()
+    roll: bool = False
+    mark: Millimetres = 0.0
 
     def of_size(self, width: Millimetres, height: Millimetres) -> Sheet:
         """A sheet by itself, of another size and treated alike."""
-        return self._replace(width=width, height=height, offcuts=())
+        return self._replace(width=width, height=height, offcuts=(), roll=False)
 
     @property
     def room(self) -> tuple[Millimetres, Millimetres]:
-        return self.width - 2.0 * self.margin, self.height - 2.0 * self.margin
+        high = math.inf if self.roll else self.height - 2.0 * self.margin
+        return self.width - 2.0 * self.margin, high
 
 
 class Placed(NamedTuple):
@@ -113,12 +122,27 @@ def nested(parts: Sequence[Region], sheet: Sheet) -> Nested:
     for index, one in zip(left, _on_sheets([parts[k] for k in left], sheet), strict=True):
         places[index] = Placed(offcuts + one.sheet, one.matrix)
     placed = tuple(places[index] for index in range(len(parts)))
-    sheets = 1 + max((one.sheet for one in placed), default=-1)
-    sizes += [(sheet.width, sheet.height)] * (sheets - offcuts)
+    sizes += _whole_sizes(sheet, [(parts[k], placed[k].matrix) for k in left], placed, offcuts)
     area = sum(part.area for part in parts)
-    least = max(math.ceil((area - rooms) / (wide * high) - _SAME), 0)
+    needed = (area - rooms) / (wide * high)
+    least = int(area > rooms) if sheet.roll else max(math.ceil(needed - _SAME), 0)
     filled = area / sum(map(math.prod, sizes)) if sizes else 0.0
     return Nested(placed, tuple(sizes), offcuts, least, filled)
+
+
+def _whole_sizes(
+    sheet: Sheet,
+    lie: Sequence[tuple[Region, Matrices]],
+    placed: Sequence[Placed],
+    offcuts: int,
+) -> list[tuple[Millimetres, Millimetres]]:
+    """The sizes of the sheets after the off-cuts; `lie` has the parts that lie on them."""
+    if not lie:
+        return []
+    if sheet.roll:
+        return [(sheet.width, math.ceil(10.0 * _reach(lie)) / 10.0 + sheet.margin)]
+    sheets = 1 + max(one.sheet for one in placed) - offcuts
+    return [(sheet.width, sheet.height)] * sheets
 
 
 def _on_one(parts: Sequence[Region], sheet: Sheet) -> dict[int, Floats]:
@@ -138,7 +162,8 @@ def _on_sheets(parts: Sequence[Region], sheet: Sheet) -> list[Placed]:
             raise _too_large(part, sheet)
     if not parts or not _alike(parts):
         return _on_shelves(parts, sheet)
-    spots = _spots_of_one(parts[0], sheet, len(parts))
+    spots_of = _spots_on_roll if sheet.roll else _spots_of_one
+    spots = spots_of(parts[0], sheet, len(parts))
     return [Placed(index // len(spots), spots[index % len(spots)]) for index in range(len(parts))]
 
 
@@ -151,7 +176,8 @@ def _alike(parts: Sequence[Region]) -> bool:
 def _too_large(part: Region, sheet: Sheet) -> PieceError:
     across, up = extent(part.bounds)
     wide, high = sheet.room
-    reason = f"a part of {across:.1f} × {up:.1f} mm does not go on {wide:g} × {high:g}"
+    there = f"a roll with room for {wide:g}" if sheet.roll else f"{wide:g} × {high:g}"
+    reason = f"a part of {across:.1f} × {up:.1f} mm does not go on {there}"
     return wrong_field("sheets", reason)
 
 
@@ -188,6 +214,31 @@ def _spots_of_one(part: Region, sheet: Sheet, wanted: int) -> list[Floats]:
         most = math.floor(math.prod(sheet.room) / part.filled().area)
         best = _packed(part, sheet, best, most)
     return best
+
+
+def _spots_on_roll(part: Region, sheet: Sheet, wanted: int) -> list[Floats]:
+    """So many of a part across a roll, with as little of it as rows or a strip packer take."""
+    wide, _ = sheet.room
+    ways: list[list[Floats]] = []
+    for matrix, box in _ways(part, sheet):
+        columns, _ = _counts(box, wide, 0.0, sheet.gap)
+        rows = math.ceil(wanted / columns)
+        ways.append(_block(matrix, box, columns, rows, (0.0, 0.0), sheet)[:wanted])
+    x0, y0, x1, y1 = part.bounds
+    if wanted <= _MOST_PACKED and part.filled().area < _FULL * (x1 - x0) * (y1 - y0):
+        # The packer's strip grows to the right: turned by a quarter it is the roll.
+        turns = [(turn - 90.0) % 360.0 for turn in sheet.turns]
+        ways.append([
+            _at(_turned(part, one.rotation + 90.0)[0], sheet.margin + wide - one.translation[1],
+                sheet.margin + one.translation[0])
+            for one in _strip(part, wide, wanted, turns, sheet.gap).placed_items
+        ])  # fmt: skip
+    return min(ways, key=lambda spots: _reach((part, matrix) for matrix in spots))
+
+
+def _reach(lie: Iterable[tuple[Region, Matrices]]) -> float:
+    """How far up parts reach where they lie."""
+    return max(part.transformed(matrix).bounds[3] for part, matrix in lie)
 
 
 def _rows(part: Region, sheet: Sheet) -> list[Floats]:
@@ -244,20 +295,12 @@ def _block(
 
 def _packed(part: Region, sheet: Sheet, best: list[Floats], most: int) -> list[Floats]:
     """As many as a strip packer gets on a sheet, where that is more than rows do."""
-    import spyrrow
-
     wide, high = sheet.room
-    larger = part.filled().offset(_ROUGH).simplified(_ROUGH)
-    ring = max(larger.rings, key=len)
     for _ in range(_TRIES):
         count = (len(best) + most + 1) // 2
         if count <= len(best):
             break
-        item = spyrrow.Item("part", [(x, y) for x, y in ring.tolist()], count, list(sheet.turns))
-        config = spyrrow.StripPackingConfig(
-            total_computation_time=_SECONDS, min_items_separation=sheet.gap, num_workers=1, seed=1
-        )
-        found = spyrrow.StripPackingInstance("sheet", high, [item]).solve(config)
+        found = _strip(part, high, count, sheet.turns, sheet.gap)
         if found.width <= wide + _SAME:
             best = [
                 _at(_turned(part, one.rotation)[0], one.translation[0] + sheet.margin,
@@ -267,6 +310,19 @@ def _packed(part: Region, sheet: Sheet, best: list[Floats], most: int) -> list[F
         else:
             most = count - 1
     return best
+
+
+def _strip(part: Region, high: float, count: int, turns: Sequence[float], gap: float) -> Any:
+    """So many of a part packed into a strip so high, as narrow as it is found in a while."""
+    import spyrrow
+
+    larger = part.filled().offset(_ROUGH).simplified(_ROUGH)
+    ring = max(larger.rings, key=len)
+    item = spyrrow.Item("part", [(x, y) for x, y in ring.tolist()], count, list(turns))
+    config = spyrrow.StripPackingConfig(
+        total_computation_time=_SECONDS, min_items_separation=gap, num_workers=1, seed=1
+    )
+    return spyrrow.StripPackingInstance("sheet", high, [item]).solve(config)
 
 
 def _on_shelves(parts: Sequence[Region], sheet: Sheet) -> list[Placed]:
