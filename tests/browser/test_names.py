@@ -130,6 +130,33 @@ class Names(LetteringTest):
         expect(letters).to_have_count(6)
         self.assertEqual(self.stored(piece)["letterings"][0]["text"], "{name}")
 
+    def test_a_letter_is_nudged_in_one_row_alone_and_put_back_there(self) -> None:
+        page, piece = self.pattern()
+        self.paste(page, ["Ann", "Eleanor"])
+        expect(self.said(page)).to_have_text(re.compile("2 rows · all fit"))
+        self.cells(page).nth(1).click()
+        page.get_by_role("button", name="change its letters by hand…").click()
+        expect(page.get_by_role("button", name="row 2: Eleanor")).to_be_visible()
+        page.locator("section [data-lettering=name] .letters path").nth(2).click()
+        for _ in range(3):
+            page.keyboard.press("Shift+ArrowUp")
+        side = page.get_by_role("complementary", name="Particulars")
+        expect(side).to_contain_text("Letter e by hand, in row 2 alone")
+        expect(side.get_by_label("Moved up")).to_have_value("3")
+        self.eventually(lambda: self.stored(piece)["names"]["rows"][1]["hand"] != {})
+        stored = self.stored(piece)
+        (nudge,) = stored["names"]["rows"][1]["hand"]["name"]["letters"]
+        self.assertEqual((nudge["letter"], nudge["across"]), (2, 3.0))
+        self.assertEqual((stored["letterings"][0]["hand"], stored["names"]["rows"][0]["hand"]),
+                         ([], {}))  # fmt: skip
+        page.get_by_role("link", name="Names", exact=True).click()
+        self.cells(page).nth(1).click()
+        expect(side).to_contain_text("A letter of {name} changed by hand in this row")
+        side.get_by_role("button", name="put back").click()
+        self.eventually(lambda: self.stored(piece)["names"]["rows"][1]["hand"] == {})
+        page.get_by_role("button", name="Undo").click()
+        self.eventually(lambda: self.stored(piece)["names"]["rows"][1]["hand"] != {})
+
     def test_a_long_list_is_changed_found_in_and_there_when_the_page_comes_back(self) -> None:
         """Fifty thousand rows go the same way; a changed one keeps one leaf of them."""
         page, piece = self.pattern()

@@ -13,6 +13,9 @@ const BADGE = 7;
 const GRIP = 12;
 
 /** A dimension with its line, and where its figure stands. */
+/** How high the bar below the drawing is that says what of it is seen, px. */
+const VIEW_BAR = 32;
+
 export interface ShownDimension extends DimensionLine {
   dimension: Dimension;
   at: Place;
@@ -52,7 +55,7 @@ export class Figures {
       ...this.#endings.map((one) => ({ at: one.at, half: [32, 8] as const })),
       ...this.#badges.map((one) => ({ at: one.at, half: [BADGE, BADGE] as const })),
     ];
-    return freePlaces(wanted, [...this.#letters, ...this.#grips], [this.view.width, this.view.height]);
+    return freePlaces(wanted, [...this.#letters, ...this.#grips], [this.view.width, this.view.height - VIEW_BAR]);
   });
   /** The dimensions of the blank and of what is chosen. */
   readonly dimensions = $derived.by(() => this.#placed(this.#dimensions, 0));
