@@ -102,7 +102,7 @@ class MadeName(BaseModel):
     kind: str
     reason: str
     warnings: list[str]
-    figures: list[tuple[str, float, float, float]]
+    figures: list[tuple[str, float, float, float, str]]
     picture: str
 
 
@@ -307,8 +307,8 @@ def _shown(made: MadeRow, work: Workpiece | None) -> MadeName:
     )
 
 
-def _figures(one: LetteringFigures) -> tuple[str, float, float, float]:
-    return (one.lettering, one.height, one.gap, one.room)
+def _figures(one: LetteringFigures) -> tuple[str, float, float, float, str]:
+    return (one.lettering, one.height, one.gap, one.room, one.guide)
 
 
 def _picture(work: Workpiece) -> str:

@@ -4837,7 +4837,8 @@ export interface components {
                 string,
                 number,
                 number,
-                number
+                number,
+                string
             ][];
             /** Picture */
             picture: string;

@@ -73,7 +73,7 @@
         {/if}
       {/if}
       {#each made?.warnings ?? [] as warning (warning)}<p class="soft">{warning}</p>{/each}
-      {#each made?.figures ?? [] as [lettering, high, gap, room] (lettering)}
+      {#each made?.figures ?? [] as [lettering, high, gap, room, guide] (lettering)}
         <LengthField label={`Height of ${scene.letterings[lettering]}`} value={one.heights?.[lettering] ?? null} empty={`${rounded(high)}, as the piece says`} onset={(value) => height(lettering, value)} onclear={() => height(lettering, null)} />
         {@const changed = one.hand?.[lettering]?.letters.length ?? 0}
         {#if changed}
@@ -82,7 +82,7 @@
             <button class="quiet" onclick={() => putBack(lettering)}>put back</button>
           </p>
         {/if}
-        <p class="soft">{rounded(high)} mm high{gap ? `, ${rounded(gap)} mm added to gaps` : ''}, {room < 0 ? `${rounded(-room)} mm too long` : `${rounded(room)} mm of room`}</p>
+        <p class="soft">{rounded(high)} mm high{guide ? ` on a ${guide}` : ''}{gap ? `, ${rounded(gap)} mm added to gaps` : ''}, {room < 0 ? `${rounded(-room)} mm too long` : `${rounded(room)} mm of room`}</p>
       {/each}
       <button class="quiet" onclick={onlayout}>change its letters by hand…</button>
       <NumberInput size="sm" labelText="Lies on sheets so often" min={1} max={1000} value={one.times ?? 1} on:change={(event) => event.detail !== null && event.detail !== (one.times ?? 1) && change({ times: Number(event.detail) })} />

@@ -169,6 +169,25 @@ class Rows(unittest.TestCase):
                 lacking = cells[0] in ("محمد", "अनिल", "🍎")
                 self.assertEqual("has no letter" in " ".join(made.result.faults), lacking)
 
+    def test_the_guide_may_give_way_to_each_row(self) -> None:
+        """A ring round each name: by the length of its words at the ring's own bend, from the
+        layout, which leaves no room."""
+        words = {"id": "w", "guide": "g", "text": "{name}", "face": "lato-bold", "height": 5,
+                 "fit": {"kind": "guide"}}  # fmt: skip
+        ring = {"id": "g", "kind": "circle", "diameter": 100}
+        pattern = parse_piece(document(blank=None, guides=[ring], letterings=[words]))
+        work, rows = series(pattern, ["Ann", "Bartholomew Christabel"])
+        sizes: list[float] = []
+        for number, cells in rows.rows:
+            made, done = made_row(work, SHOP, number, cells)
+            assert made.result is not None and done is not None
+            (figures,) = made.result.figures
+            (guide,) = done.solved.guides
+            self.assertEqual((figures.height, round(figures.room, 2)), (5.0, 0.0))
+            self.assertIn(f"{guide.diameter:.1f}"[:-1], figures.guide)
+            sizes.append(guide.diameter)
+        self.assertLess(4.0 * sizes[0], sizes[1])
+
     def test_one_height_is_the_least_of_single_fits(self) -> None:
         pattern = piece("{name}", fit={"kind": "height"})
         names = ["Ann", "Bartholomew", "Christabel Smith", "Di"]

@@ -9,6 +9,8 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
+from ulvent.core.guides.kinds import kind_of
+from ulvent.core.guides.scaling import real_figures
 from ulvent.core.recipe import Fit, Lettering, Piece
 from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.workshop import Workpiece
@@ -23,6 +25,8 @@ class LetteringFigures(NamedTuple):
         mm added to each gap
     room
         left over, mm; less than nothing where it does not fit
+    guide
+        its guide with its size, in words, where its fit is of that; else empty
     """
 
     lettering: str
@@ -30,6 +34,7 @@ class LetteringFigures(NamedTuple):
     width: float
     gap: float
     room: float
+    guide: str
 
 
 @dataclass(frozen=True)
@@ -73,6 +78,8 @@ def result_of(work: Workpiece) -> Result:
 def _figures(work: Workpiece) -> Iterable[LetteringFigures]:
     for lettering in work.solved.letterings:
         lines = work.layout.lines_of(lettering.id)
+        recipe = work.layout.guide(lettering.guide).recipe
+        guide = kind_of(recipe).words(real_figures(recipe))
         room = min((float(line.room) for line in lines), default=0.0)
         yield LetteringFigures(
             lettering.id,
@@ -80,6 +87,7 @@ def _figures(work: Workpiece) -> Iterable[LetteringFigures]:
             round(lettering.width, 4),
             round(lettering.tracking, 4),
             round(room, 4) if np.isfinite(room) else 0.0,
+            guide if lettering.fit and lettering.fit.kind == "guide" else "",
         )
 
 
