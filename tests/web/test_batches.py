@@ -12,6 +12,8 @@ from pypdf import PdfReader
 from tests.batches.working import Workshop, begun, tag
 from tests.throwaway import empty_engine
 from tests.web.served import HOME, LIVE, WebTest, answered
+from ulvent.core.recipe import parse_piece
+from ulvent.formats.piece_file import read_piece, write_piece
 from ulvent.formats.row_files import Wanted
 
 
@@ -227,6 +229,24 @@ class LongLists(WebTest):
         answer = self.client.put(self.address, json={"base": base, "piece": piece})
         self.assertEqual(answer.status_code, 200, answer.text)
         return answer.json()
+
+    def test_a_file_with_as_many_rows_as_there_may_be_is_read_back(self) -> None:
+        """Three columns, as a table of orders has them; what a row has for itself too."""
+        rows: list[dict[str, Any]] = [
+            {"cells": [f"Name number {number}", "Quillmere, by the mere", "2026-11-29"]}
+            for number in range(50_000)
+        ]
+        rows[7] |= {
+            "times": 3,
+            "hand": {"w": {"letters": [{"letter": 0, "turn": 4}], "words": "N"}},
+        }
+        piece = parse_piece({**tag([]), "names": {"head": ["name"], "rows": rows}})
+        data = write_piece(piece)
+        self.assertEqual(read_piece(data), piece)
+        answer = self.client.post("/api/pieces/file", content=data)
+        self.assertEqual(answer.status_code, 201, answer.text)
+        kept = self.client.get(f"/api/pieces/{answer.json()['id']}/file").content
+        self.assertEqual(kept, data)
 
     def test_it_is_told_by_its_leaves_and_whole_in_its_file(self) -> None:
         piece = self.made["piece"]

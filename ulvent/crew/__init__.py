@@ -6,7 +6,7 @@ tasks are it does not know.
 """
 
 from ulvent.crew.crew import Crew
-from ulvent.crew.inside import memory_within
+from ulvent.crew.inside import given_back, memory_within
 from ulvent.crew.worker import (
     GivenUpError,
     StoppedError,
@@ -22,5 +22,6 @@ __all__ = [
     "Worker",
     "WorkerDiedError",
     "begin_early",
+    "given_back",
     "memory_within",
 ]

@@ -116,9 +116,14 @@ def idle() -> None:
 
 
 def tidied() -> None:
-    """Give back to the machine what nothing needs any more."""
+    """Forget what is remembered, and give back to the machine what nothing needs any more."""
     forget_all()
     gc.collect()
+    given_back()
+
+
+def given_back() -> None:
+    """Give back to the machine the memory that is free; other threads go on meanwhile."""
     ctypes.CDLL(None).malloc_trim(0)
 
 

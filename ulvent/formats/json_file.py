@@ -7,8 +7,8 @@ from typing import Any
 
 from ulvent.core.base.errors import FieldProblem, PieceError
 
-LARGEST = 4_000_000
-"""Bytes of the largest file that is read."""
+LARGEST = 10_000_000
+"""Bytes of the largest file that is read: a piece with any list that is read from a table."""
 
 
 def read_json(data: bytes) -> Any:

@@ -22,6 +22,24 @@ def read_piece(data: bytes) -> Piece:
 
 
 def write_piece(piece: Piece) -> bytes:
-    """A piece as the bytes of its file: every field, in the models' order."""
+    """A piece as the bytes of its file: every field, in the models' order.
+
+    Rows of its list are a line each, and say only what is not as usual: there may be 50,000.
+    """
+    names = piece.names
+    rows = names.whole if names else ()
+    if names:
+        piece = piece.model_copy(update={"names": names.model_copy(update={"rows": ()})})
     document = piece.model_dump(mode="json", exclude_none=True)
-    return (json.dumps(document, indent=2, ensure_ascii=False) + "\n").encode("utf-8")
+    if rows:
+        document["names"]["rows"] = [_ROWS]
+    text = json.dumps(document, indent=2, ensure_ascii=False)
+    lines = ",\n      ".join(
+        json.dumps(row.model_dump(mode="json", exclude_defaults=True), ensure_ascii=False)
+        for row in rows
+    )
+    return (text.replace(json.dumps(_ROWS), lines) + "\n").encode("utf-8")
+
+
+_ROWS = "\0rows"
+"""Stands for the rows of a list until they are written: no text of a piece holds a NUL."""
