@@ -34,7 +34,7 @@ class WebTest(unittest.TestCase):
         empty_engine()
         self.app = _application()
         self.app.state.hands.faces_changed()
-        self.client = TestClient(self.app, base_url=HOME)
+        self.client = TestClient(self.app, base_url=HOME, headers={"Origin": HOME})
 
     def created(self, **changes: Any) -> dict[str, Any]:
         answer = self.client.post("/api/pieces", json={"piece": document(**changes)})

@@ -151,8 +151,26 @@ class Guarding(WebTest):
 
     def test_the_live_channel_is_for_our_own_pages(self) -> None:
         for headers in ({}, {"Origin": "http://evil.example"}):
+            page = TestClient(self.app, base_url=HOME, headers=headers)
             with self.subTest(str(headers)), self.assertRaises(WebSocketDisconnect):
-                self.client.websocket_connect(LIVE, headers=headers).__enter__()
+                page.websocket_connect(LIVE).__enter__()
+
+    def test_a_write_without_an_origin_is_taken_as_json_only(self) -> None:
+        """What a form of another page can send is none of these."""
+        program = TestClient(self.app, base_url=HOME)
+        body = json.dumps(document()).encode()
+        for kind in ("text/plain", "multipart/form-data; boundary=x", "application/octet-stream",
+                     "application/x-www-form-urlencoded", "application/jsonp", ""):  # fmt: skip
+            answer = program.post(
+                "/api/pieces/file", content=body, headers={"Content-Type": kind} if kind else {}
+            )
+            with self.subTest(kind):
+                self.assert_problem(answer, 403)
+        for kind in ("application/json", "Application/JSON; charset=utf-8"):
+            answer = program.post("/api/pieces/file", content=body, headers={"Content-Type": kind})
+            self.assertEqual(answer.status_code, 201)
+        made = answer.json()
+        self.assertEqual(program.delete(f"/api/pieces/{made['id']}").status_code, 204)
 
     def test_large_bodies_are_refused_declared_or_not(self) -> None:
         whole = b" " * (LARGEST + 1)

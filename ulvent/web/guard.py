@@ -77,7 +77,13 @@ class Guard:
         wants_origin = scope["type"] == "websocket" or scope["method"] not in _SAFE_METHODS
         if origin is None:
             # Programs without pages send none; a browser always does where it matters.
-            return "" if scope["type"] == "http" else "the live channel is for Ulvent's own pages"
+            if scope["type"] == "websocket":
+                return "the live channel is for Ulvent's own pages"
+            return (
+                "what is written without an origin must be JSON"
+                if wants_origin and not _json(headers)
+                else ""
+            )
         if wants_origin and origin.lower() not in self._origins:
             return "requests from other pages are not taken"
         return ""
@@ -116,6 +122,13 @@ class Guard:
         finally:
             if received + sent > _LARGE:
                 await run_in_threadpool(given_back)
+
+
+def _json(headers: Headers) -> bool:
+    """Whether the body is said to be JSON, which no form of a page elsewhere can say; or empty."""
+    kind = headers.get("content-type", "").partition(";")[0].strip().lower()
+    empty = headers.get("content-length", "0") == "0" and "transfer-encoding" not in headers
+    return kind == "application/json" or (not kind and empty)
 
 
 def _add_headers(message: Message) -> None:
