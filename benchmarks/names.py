@@ -17,6 +17,7 @@ from tests.batches.kills import Place
 from tests.makings import document
 from ulvent.batches.row_tasks import plain_wanted
 from ulvent.core.recipe import parse_piece
+from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series import Matched, Pattern, matched
 from ulvent.core.series.nested_sheets import Sheet, nested
 from ulvent.core.series.row_making import Series, made_row
@@ -73,7 +74,7 @@ def main() -> None:
 
 def _by_workers(pattern: Pattern, rows: Matched, workers: int) -> tuple[float, float]:
     """Seconds of a batch through the queue, and of the same once more."""
-    lines = [Line(number, cells, {}) for number, cells in rows.rows]
+    lines = [Line(number, cells, OwnOfRow()) for number, cells in rows.rows]
     document, wanted = pattern.piece.model_dump(mode="json"), plain_wanted(Wanted())
     with ExitStack() as stack:
         place = Place.made(stack, workers)
@@ -90,7 +91,7 @@ def _by_workers(pattern: Pattern, rows: Matched, workers: int) -> tuple[float, f
             return time.perf_counter() - begun
 
         # Until the workers are there, a row is waited for that is not in the list.
-        made([Line(1, ["Quince"], {})])
+        made([Line(1, ["Quince"], OwnOfRow())])
         return made(lines), made(lines)
 
 

@@ -59,21 +59,21 @@ class Making:
         """Some rows made; one that was made from the same before is only read."""
         batch = self.batches.get(batch_id)
         rows = self._rows(batch)
-        for line in self.steps.left(batch_id, numbers, ("made",)):
-            self._row(batch, rows, line)
+        keys: dict[int, str] = {}
+        lines = {line.number: line for line in self.steps.left(batch_id, numbers, ("made",))}
+        for number, line in lines.items():
+            try:
+                keys[number] = rows.key(line.cells, line.own)
+            except UlventError as error:
+                self.steps.line_made(batch_id, _not_made(line, str(error)), None)
+        for number in sorted(keys.keys() - self.steps.known(batch_id, keys)):
+            # One of these may have been made a moment ago: it says the same as another.
+            if not self.steps.known(batch_id, {number: keys[number]}):
+                self._row(batch, rows, lines[number], keys[number])
         self.steps.advance(batch_id)
 
-    def _row(self, batch: Batch, rows: Rows, line: Line) -> None:
+    def _row(self, batch: Batch, rows: Rows, line: Line, key: str) -> None:
         batch_id = batch.id
-        try:
-            key = rows.key(line.cells, line.own)
-        except UlventError as error:
-            self.steps.line_made(batch_id, _not_made(line, str(error)), None)
-            return
-        known = self.steps.kept(key)
-        if known is not None:
-            self.steps.line_made(batch_id, MadeLine(line.number, **known), key)
-            return
         if self.steps.attempt(batch_id, line.number) > MOST_ATTEMPTS:
             why = f"was begun {MOST_ATTEMPTS} times, and each time what made it was ended"
             self.steps.line_made(batch_id, _not_made(line, why), None)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 from uuid import UUID
 
 from sqlalchemy import Engine, func, select, update
 from sqlalchemy.dialects.postgresql import insert
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, defer
 
 from ulvent.core.series.results import least_heights
 from ulvent.store.batch_records import LaidSheet, Line, MadeLine, laid_sheet, line_of
@@ -70,16 +70,24 @@ class BatchSteps:
                 .values(state="measured", least=least, attempts=0)
             )
 
-    def kept(self, key: str) -> dict[str, Any] | None:
-        """What there is to say of a row that was made from the same before."""
-        query = (
-            update(KeptRow)
-            .where(KeptRow.key == key)
-            .values(used_at=func.now())
-            .returning(KeptRow.made)
+    def known(self, batch_id: UUID, keys: Mapping[int, str]) -> set[int]:
+        """Write down, by their numbers and keys, the rows that were made from the same before:
+        those."""
+        asked = (
+            select(KeptRow)
+            .where(KeptRow.key.in_(set(keys.values())))
+            .order_by(KeptRow.key)
+            .with_for_update()
+            .options(defer(KeptRow.data))
         )
         with Session(self._engine) as session, session.begin():
-            return session.scalar(query)
+            there = {row.key: row for row in session.scalars(asked)}
+            for row in there.values():
+                row.used_at = func.now()
+            found = {number: there[key] for number, key in keys.items() if key in there}
+            for number, kept in found.items():
+                _write_down(session, batch_id, MadeLine(number, **kept.made), kept.key)
+        return set(found)
 
     def line_made(
         self, batch_id: UUID, made: MadeLine, key: str | None, kept: Kept | None = None
@@ -89,20 +97,11 @@ class BatchSteps:
         kept
             what came of it, where it was not kept before; made twice, it is the same
         """
-        line = update(BatchLineRow).where(
-            BatchLineRow.batch_id == batch_id,
-            BatchLineRow.number == made.number,
-            BatchLineRow.state != "made",
-        )
         with Session(self._engine) as session, session.begin():
             if kept is not None:
                 new = {"key": key, "made": kept.made, "data": kept.data}
                 session.execute(insert(KeptRow).values(new).on_conflict_do_nothing())
-            session.execute(
-                line.values(
-                    state="made", title=made.title, fits=made.fits, reason=made.reason, key=key
-                )
-            )
+            _write_down(session, batch_id, made, key)
 
     def sheet(self, batch_id: UUID, number: int) -> LaidSheet | None:
         """A sheet of a batch that runs; nothing where it is written already."""
@@ -163,3 +162,16 @@ class BatchSteps:
                 row = row_of(session, batch_id, locked=True)
                 if row.state == "running" and not outstanding(session, batch_id):
                     hand_out_left(session, row)
+
+
+def _write_down(session: Session, batch_id: UUID, made: MadeLine, key: str | None) -> None:
+    """What came of a row, the first time that it is made."""
+    session.execute(
+        update(BatchLineRow)
+        .where(
+            BatchLineRow.batch_id == batch_id,
+            BatchLineRow.number == made.number,
+            BatchLineRow.state != "made",
+        )
+        .values(state="made", title=made.title, fits=made.fits, reason=made.reason, key=key)
+    )
