@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 import math
 import unittest
 
@@ -237,6 +238,16 @@ class Taking(unittest.TestCase):
         self.assertTrue(square.closed and ring.closed)
         self.assertEqual(square.segments[0], sides[1])
         self.assertAlmostEqual(curve_of(square).length, 100)
+
+    def test_no_line_is_in_two_outlines_where_ends_are_nearly_near(self) -> None:
+        """The first of three ends touches the second, that the third, which does not touch the
+        first: whichever lines are joined, none is there twice."""
+        ends = [(0.0, 0.0), (0.008, 0.0), (0.016, 0.0)]
+        for order in itertools.permutations(range(3)):
+            lines = [[LineSegment(ends[k], (ends[k][0], 40.0 + 10.0 * k))] for k in order]
+            found = joined_ends(lines)
+            with self.subTest(order):
+                self.assertAlmostEqual(sum(lengths(found)), 150.0, delta=0.02)
 
 
 if __name__ == "__main__":

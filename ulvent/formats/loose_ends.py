@@ -29,7 +29,20 @@ def joined_ends(lines: Iterable[list[Segment]]) -> list[FileOutline]:
             continue
         mine = [index]
         if deposit and index in edges:
-            mine = [edge.payload for edge in find_simple_chain(deposit, edges[index])]
+            chain = [edge.payload for edge in find_simple_chain(deposit, edges[index])]
+            mine = _left_of(chain, index, used)
         used.update(mine)
         found.append(in_line([rest[one] for one in mine]))
     return found
+
+
+def _left_of(chain: list[int], index: int, used: set[int]) -> list[int]:
+    """What is left of a chain round one of its lines.
+
+    Ends touch that are near enough, so that the first of three in a row may touch the second
+    and not the third: what is a chain from one line on may be another one from the next.
+    """
+    at = chain.index(index)
+    begin = max((k + 1 for k in range(at) if chain[k] in used), default=0)
+    end = next((k for k in range(at, len(chain)) if chain[k] in used), len(chain))
+    return chain[begin:end]
