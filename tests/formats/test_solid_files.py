@@ -17,6 +17,7 @@ from typing import Any
 from unittest.mock import patch
 
 import manifold3d
+import numpy as np
 import trimesh
 from defusedxml import ElementTree
 from scipy.spatial import cKDTree
@@ -95,6 +96,24 @@ class Meshes(unittest.TestCase):
             found = loaded("stl", stl(replace(plate().solid, meshes=(mesh,))))
             self.assertTrue(found.is_watertight and found.is_winding_consistent)
             self.assertEqual(len(found.vertices), len(mesh.vertices))
+
+    def test_many_corners_in_one_place_stay_apart_in_stl(self) -> None:
+        """Forty pyramids whose points lie within a hundred thousandth of a millionth."""
+        turns = np.linspace(0.0, 6.0, 40)
+        points = [
+            corner
+            for k, turn in enumerate(turns)
+            for corner in (
+                (16.6 + 1e-11 * k, -14.8, 8.1),
+                *((20.0 * math.cos(turn + t), 20.0 * math.sin(turn + t), z)
+                  for t, z in ((0.0, 20.0), (0.05, 20.0), (0.02, 21.0))),
+            )
+        ]  # fmt: skip
+        sides = np.array([(0, 1, 2), (0, 2, 3), (0, 3, 1), (1, 3, 2)])
+        triangles = np.concatenate([sides + 4 * k for k in range(40)])
+        mesh = Mesh(np.array(points), triangles, "pyramids", "#808080")
+        found = loaded("stl", stl(replace(plate().solid, meshes=(mesh,))))
+        self.assertEqual((len(found.vertices), found.is_watertight), (160, True))
 
     def test_a_piece_that_says_nothing_is_a_plate_with_raised_lettering(self) -> None:
         mesh = loaded("stl", SOLID_FORMATS["stl"].file(plate()))
