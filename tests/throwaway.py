@@ -45,7 +45,8 @@ def empty_engine() -> Engine:
         connection.execute(
             text(
                 "TRUNCATE note, piece, revision, drawer_guide, face, machine, job, job_event, "
-                "batch, batch_line, batch_sheet, kept_row, queue.procrastinate_jobs CASCADE"
+                "batch, batch_line, batch_sheet, kept_row, kept_letter, "
+                "queue.procrastinate_jobs CASCADE"
             )
         )
     return engine

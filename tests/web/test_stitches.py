@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+import os
+import signal
 import unittest
 from typing import Any
 
+import psycopg
+
 from tests.makings import document
+from tests.throwaway import database_url
 from tests.web.served import WebTest
 
 
@@ -33,6 +38,24 @@ class Stitches(WebTest):
         self.assertEqual(begins, sorted(begins))
         slower = self.asked("/api/stitches", piece=self.piece(speed=350))
         self.assertGreater(slower["seconds"], 1.5 * scene["seconds"])
+
+    def test_letters_are_kept_for_every_process_and_every_piece(self) -> None:
+        def kept() -> int:
+            with psycopg.connect(database_url()) as connection:
+                found = connection.execute("SELECT count(*) FROM kept_letter").fetchone()
+            return found[0] if found else 0
+
+        piece = self.piece()
+        piece["letterings"][0]["height"] = 13.7  # as high as no other test has them
+        first = self.asked("/api/stitches", piece=piece)
+        some = kept()
+        self.assertGreaterEqual(some, 2)
+        for worker in self.app.state.hands.crew.workers:
+            if worker.pid:
+                os.kill(worker.pid, signal.SIGKILL)
+        other = piece | {"title": "Another piece"}
+        self.assertEqual(self.asked("/api/stitches", piece=other)["threads"], first["threads"])
+        self.assertEqual(kept(), some)
 
     def test_a_hoop_is_laid_and_one_that_is_too_small_says_so(self) -> None:
         scene = self.asked("/api/stitches", piece=self.piece(hoop={"width": 60, "height": 60}))

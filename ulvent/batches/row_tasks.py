@@ -6,13 +6,13 @@ import hashlib
 import json
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, field
-from functools import cache, lru_cache
-from pathlib import Path
+from functools import lru_cache
 from typing import Any, NamedTuple
 
 import numpy as np
 
 from ulvent.bench import Bench
+from ulvent.bench.which_program import program
 from ulvent.core.recipe import parse_piece
 from ulvent.core.recipe.name_list import OwnOfRow
 from ulvent.core.series import Pattern, one_height
@@ -22,8 +22,6 @@ from ulvent.core.shapes import Region
 from ulvent.core.workshop import document_hash
 from ulvent.formats.row_files import LyingRow, Wanted, nested_rows, row_file, sheet_file
 from ulvent.store.batch_records import LaidSheet
-
-_PACKAGE = Path(__file__).resolve().parent.parent
 
 
 def wanted_of(plain: dict[str, Any]) -> Wanted:
@@ -65,18 +63,9 @@ class Rows:
         """
         what = "outline" if self.wanted.sheet is not None else self.wanted.format
         made_from = (
-            document_hash(self.series(own).piece(cells)), what, self.wanted.anyway, _program()
+            document_hash(self.series(own).piece(cells)), what, self.wanted.anyway, program()
         )  # fmt: skip
         return hashlib.sha256(repr(made_from).encode()).hexdigest()
-
-
-@cache
-def _program() -> str:
-    """Names what makes rows: another one may make them otherwise."""
-    found = hashlib.sha256()
-    for file in sorted(_PACKAGE.rglob("*.py")):
-        found.update(file.read_bytes())
-    return found.hexdigest()
 
 
 @lru_cache(4)

@@ -13,11 +13,14 @@ from itertools import count
 from typing import Any, TypeVar
 
 from ulvent.bench.type_case import TypeCase
+from ulvent.bench.which_program import program
+from ulvent.core.base.remembered import keep_in
 from ulvent.core.workshop import Workshop
 from ulvent.crew import Crew
 from ulvent.crew.worker import Worker
 from ulvent.store.added_faces import Faces
 from ulvent.store.database import open_engine
+from ulvent.store.kept_letters import KeptLetters
 
 ROOM = 24_000_000
 """Bytes that a worker's workshop remembers."""
@@ -59,7 +62,9 @@ def at_bench(standing: Standing, task: Callable[..., R], *args: Any) -> R:
     """In a worker: a task done on the bench that stands so."""
     if standing not in _benches:
         _benches.clear()
-        _benches[standing] = Bench.over(Faces(open_engine(standing.url)))
+        engine = open_engine(standing.url)
+        _benches[standing] = Bench.over(Faces(engine))
+        keep_in(KeptLetters(engine, program))
     return task(_benches[standing], *args)
 
 

@@ -223,6 +223,16 @@ class KeptRow(Base):
     used_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
 
 
+class KeptLetterRow(Base):
+    """What was made of a letter, by all that it depends on; whoever sews it next has it."""
+
+    __tablename__ = "kept_letter"
+
+    name: Mapped[str] = mapped_column(String(64), primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
 class BatchLineRow(Base):
     """A row of a batch.
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import unittest
 from datetime import date
+from unittest.mock import patch
 
 import numpy as np
 import pyembroidery
@@ -12,7 +13,9 @@ import shapely
 
 from tests.makings import document, workpiece
 from tests.thread_witness import letters_seen
+from ulvent.core.base.arrays import Points
 from ulvent.core.base.errors import PieceError
+from ulvent.core.base.remembered import forget_all, keep_in
 from ulvent.core.shapes import Region
 from ulvent.core.stitches import CLOTHS, Embroidery, What
 from ulvent.core.stitches.columns import columns_of
@@ -31,6 +34,48 @@ def words(text: str, face: str, height: float) -> Workpiece:
     line = {"id": "l", "kind": "line", "length": 2.0 * height * len(text)}
     made = {"id": "t", "guide": "l", "text": text, "face": face, "height": height}
     return workpiece(document(guides=[line], letterings=[made], blank=None))
+
+
+def needle_points(work: Workpiece) -> Points:
+    return np.concatenate([one.points for one in work.embroidery.sewn])
+
+
+class Elsewhere:
+    """Where letters are kept: here."""
+
+    def __init__(self) -> None:
+        self.kept: dict[str, bytes] = {}
+
+    def get(self, name: str) -> bytes | None:
+        return self.kept.get(name)
+
+    def put(self, name: str, data: bytes) -> None:
+        assert name not in self.kept
+        self.kept[name] = data
+
+
+class Once(unittest.TestCase):
+    def test_a_letter_that_another_process_has_made_is_not_made_again(self) -> None:
+        """To the last bit, with counters, dots and single lines; another height is another one."""
+        place = Elsewhere()
+        keep_in(place)
+        self.addCleanup(keep_in)
+        for face in ("eb-garamond", "hershey-sans"):
+            forget_all()
+            first = needle_points(words("Qui8&i", face, 17))
+            kept = len(place.kept)
+            self.assertGreater(kept, 4)
+            forget_all()
+            with (
+                patch("ulvent.core.stitches.letter_threads.columns_of") as columns,
+                patch("ulvent.core.stitches.letter_threads._letter") as letter,
+            ):
+                again = needle_points(words("Qui8&i", face, 17))
+            self.assertEqual((columns.call_count, letter.call_count), (0, 0))
+            np.testing.assert_array_equal(again, first)
+            self.assertEqual(len(place.kept), kept)
+            needle_points(words("Q", face, 18))
+            self.assertGreater(len(place.kept), kept)
 
 
 class ByHand(unittest.TestCase):

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Iterator, Sequence
+from itertools import islice
 from typing import NamedTuple
 
 import numpy as np
 
 from ulvent.core.base.arrays import Points
-from ulvent.core.base.remembered import remembered
+from ulvent.core.base.packed_arrays import packed, unpacked
+from ulvent.core.base.remembered import kept_elsewhere, remembered
 from ulvent.core.outlines import Polyline
 from ulvent.core.recipe.sewing import StitchType, Underlay
 from ulvent.core.shapes import Region
@@ -55,13 +57,13 @@ class LetterShape:
             found.update(b"ring" + ring.round(4).tobytes())
         for line in lines:
             found.update(b"line" + bytes([line.closed]) + line.points.round(4).tobytes())
-        self._digest = found.digest()
+        self.digest = found.digest()
 
     def __hash__(self) -> int:
-        return hash(self._digest)
+        return hash(self.digest)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, LetterShape) and other._digest == self._digest
+        return isinstance(other, LetterShape) and other.digest == self.digest
 
 
 @remembered(_REMEMBERED)
@@ -71,7 +73,18 @@ def letter_threads(shape: LetterShape, how: Making) -> tuple[Thread, ...]:
     One for each shape of it; more only where a shape has parts that a needle does not get to
     without leaving it.
     """
-    return tuple(_letter(shape, how))
+    return kept_elsewhere(
+        "threads",
+        shape.digest + repr(how).encode(),
+        lambda: tuple(_letter(shape, how)),
+        lambda threads: packed([array for one in threads for array in (one.points, one.what)]),
+        _unpacked_threads,
+    )
+
+
+def _unpacked_threads(data: bytes) -> tuple[Thread, ...]:
+    arrays = unpacked(data)
+    return tuple(map(Thread, arrays[::2], arrays[1::2]))
 
 
 def letter_columns(shape: LetterShape, how: Making) -> list[Column]:
@@ -145,11 +158,32 @@ def _line(line: Polyline, how: Making) -> Iterator[Thread]:
 def _columns(shape: LetterShape, set_by_hand: tuple[Rungs, ...]) -> tuple[tuple[Column, ...], ...]:
     """The columns of each part of a letter, as they are found or as someone set them."""
     if not set_by_hand:
-        return tuple(tuple(columns_of(part)) for part in shape.area.parts)
+        return kept_elsewhere(
+            "columns",
+            shape.digest,
+            lambda: tuple(tuple(columns_of(part)) for part in shape.area.parts),
+            _packed_columns,
+            _unpacked_columns,
+        )
     return tuple(
         tuple(one for rungs in set_by_hand if (one := corrected(rungs, part)) is not None)
         for part in shape.area.parts
     )
+
+
+def _packed_columns(columns: tuple[tuple[Column, ...], ...]) -> bytes:
+    every = [column for some in columns for column in some]
+    return packed([
+        np.array([len(some) for some in columns], dtype=np.int64),
+        np.array([column.closed for column in every], dtype=np.bool_),
+        *(line for column in every for line in (column.axis, column.left, column.right)),
+    ])  # fmt: skip
+
+
+def _unpacked_columns(data: bytes) -> tuple[tuple[Column, ...], ...]:
+    counts, closed, *lines = unpacked(data)
+    every = map(Column, lines[::3], lines[1::3], lines[2::3], closed.tolist())
+    return tuple(tuple(islice(every, int(count))) for count in counts)
 
 
 def _shape(
