@@ -9,10 +9,9 @@ as it can be.
 from __future__ import annotations
 
 import math
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from scipy.interpolate import BSpline, make_smoothing_spline
 
 from ulvent.core.base.arrays import Complexes, Floats, Integers
 from ulvent.core.base.errors import wrong_field
@@ -20,6 +19,9 @@ from ulvent.core.base.fields import MOST_NODES
 from ulvent.core.base.tolerances import NIL
 from ulvent.core.curves.parametric import as_pairs
 from ulvent.core.shapes.cubic_fit import nearest_cubics
+
+if TYPE_CHECKING:
+    from scipy.interpolate import BSpline
 
 _CORNER = math.radians(38.0)
 _REACH = 6.0
@@ -138,6 +140,9 @@ def _longest(
 
 def _smoothed(along: Floats, samples: Complexes, tolerance: float) -> BSpline:
     """The smoothest spline within `tolerance` of the samples that begins and ends on them."""
+    # Imported when it is needed: it takes a third of all that a process loads to begin with.
+    from scipy.interpolate import BSpline, make_smoothing_spline
+
     pairs = as_pairs(samples)
     weights = np.ones(len(samples))
     weights[[0, -1]] = _HOLD_OF_ENDS
