@@ -210,10 +210,11 @@ class Crossing(unittest.TestCase):
                 (found,) = layout.settings
                 letters = [as_shapely(found.placed_outline(index)).buffer(0)
                            for index in range(len(found.clusters))]  # fmt: skip
+                near = shapely.STRtree(letters).query(letters, predicate="intersects").T
                 crossing = {
                     (one, two)
-                    for (one, a), (two, b) in itertools.combinations(enumerate(letters), 2)
-                    if a.intersection(b).area > 0.02
+                    for one, two in near.tolist()
+                    if one < two and letters[one].intersection(letters[two]).area > 0.02
                 }
                 mine = {(one, two) for one, two, area in crossing_letters(found)[0] if area > 0.02}
                 self.assertEqual(mine, crossing)
