@@ -91,7 +91,7 @@ def _by_workers(pattern: Pattern, rows: Matched, workers: int) -> tuple[float, f
             return time.perf_counter() - begun
 
         # Until the workers are there, a row is waited for that is not in the list.
-        made([Line(1, ["Quince"], OwnOfRow())])
+        made([Line(1, ("Quince",), OwnOfRow())])
         return made(lines), made(lines)
 
 

@@ -319,21 +319,22 @@ def _sheet_of(
         degrees = tuple(map(float, turns.split(",")))
     except ValueError:
         _refuse(f"--turns: “{turns}” is no degrees; write 0,90")
-    left = tuple(_size("--offcut", one) for one in offcuts)
-    roll = "x" not in sheets.lower().replace("×", "x")
-    width, height = _size("--sheets", f"{sheets}x0" if roll else sheets)
+    left = tuple(_size("--offcut", one)[:2] for one in offcuts)
+    width, height, roll = _size("--sheets", sheets, roll=True)
     return Sheet(width, height, margin, gap, degrees, left, roll, mark)
 
 
-def _size(option: str, typed: str) -> tuple[float, float]:
+def _size(option: str, typed: str, roll: bool = False) -> tuple[float, float, bool]:
+    """Width and height, and whether a width alone was typed, where it may be a roll's."""
     try:
-        width, height = map(float, typed.lower().replace("×", "x").split("x"))
+        width, *more = map(float, typed.lower().replace("×", "x").split("x"))
+        (height,) = more or ([0.0] if roll else [])
         known = 0.0 < width < math.inf and 0.0 <= height < math.inf
     except ValueError:
         known = False
     if not known:
         _refuse(f"{option}: “{typed}” is no size; write 600x400")
-    return width, height
+    return width, height, not more
 
 
 @app.command()

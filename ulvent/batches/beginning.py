@@ -26,7 +26,7 @@ def order_of(piece: Piece, wanted: Wanted) -> Order:
         raise wrong_field("names.rows", "there is no row to make")
     said = [(number, row.cells) for number, row in rows]
     refuse_unmakeable(wanted, said, sum(row.times for _, row in rows))
-    lines = [Line(number, row.cells, row.on({}), row.times) for number, row in rows]
+    lines = [Line(number, row.cells, row, row.times) for number, row in rows]
     return Order(
         piece.title,
         listed.pattern.piece.model_dump(mode="json"),

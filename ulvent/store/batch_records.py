@@ -6,13 +6,13 @@ the database may be ended at any moment: what was made stays, and nothing is mad
 
 from __future__ import annotations
 
-import json
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, NamedTuple
 from uuid import UUID
 
+from pydantic import TypeAdapter
 from sqlalchemy import Engine, delete, func, select, text
 from sqlalchemy.orm import Session
 
@@ -38,7 +38,7 @@ class Line(NamedTuple):
     it lies on sheets."""
 
     number: int
-    cells: Sequence[str]
+    cells: tuple[str, ...]
     own: OwnOfRow
     times: int = 1
 
@@ -49,10 +49,11 @@ class Line(NamedTuple):
 
 def lines_text(lines: Sequence[Line]) -> str:
     """Rows as JSON: what the database makes lines of."""
-    own = [one.own.model_dump(mode="json", exclude_defaults=True) for one in lines]
-    return json.dumps(
-        [(one.number, one.cells, plain, one.times) for one, plain in zip(lines, own, strict=True)]
-    )
+    return _LINES_AS_JSON.dump_json([*lines], exclude_defaults=True).decode()
+
+
+_LINES_AS_JSON = TypeAdapter(list[tuple[int, tuple[str, ...], OwnOfRow, int]])
+"""Of a row of a list, which has more fields, what it has for itself alone is written."""
 
 
 class Order(NamedTuple):

@@ -43,7 +43,7 @@ class KeptLetters:
     def _program(self) -> str:
         return self._asked()
 
-    def get(self, name: str) -> bytes | None:
+    def get(self, name: bytes) -> bytes | None:
         query = select(KeptLetterRow.data).where(KeptLetterRow.name == self._full(name))
         try:
             with self._engine.connect() as connection:
@@ -52,7 +52,7 @@ class KeptLetters:
             log.warning("a kept letter cannot be had", error=type(error).__name__)
             return None
 
-    def put(self, name: str, data: bytes) -> None:
+    def put(self, name: bytes, data: bytes) -> None:
         new = insert(KeptLetterRow).values(name=self._full(name), data=data)
         try:
             with self._engine.begin() as connection:
@@ -63,6 +63,6 @@ class KeptLetters:
         except SQLAlchemyError as error:
             log.warning("a letter cannot be kept", error=type(error).__name__)
 
-    def _full(self, name: str) -> str:
+    def _full(self, name: bytes) -> str:
         """Under which it is kept: by another program it is another one."""
-        return hashlib.sha256(f"{self._program} {name}".encode()).hexdigest()
+        return hashlib.sha256(self._program.encode() + b" " + name).hexdigest()

@@ -160,10 +160,11 @@ class _Acted(NamedTuple):
 def _acted(base: Workpiece, request: LiveRequest, bench: Bench) -> _Acted:
     """What the acts of a request make of its piece; or of the row, where they are done to that."""
     shop, faces = bench.workshop, bench.case.named
-    row = _filled(base, request, shop)
     if not request.acts:
-        return _Acted(base, row)
-    if row is not None and is_of_row(request.acts, base.piece):
+        return _Acted(base, _filled(base, request, shop))
+    of_row = bool(request.sample) and is_of_row(request.acts, base.piece)
+    row = _filled(base, request, shop) if of_row else None
+    if row is not None:
         filled = perform_all(request.acts, row.solved, faces).piece
         *first, now = request.sample
         hand = hand_of_row(request.acts, base.piece, now, filled)

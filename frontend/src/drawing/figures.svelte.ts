@@ -12,10 +12,10 @@ const DIGIT = 8;
 const BADGE = 7;
 const GRIP = 12;
 
-/** A dimension with its line, and where its figure stands. */
 /** How high the bar below the drawing is that says what of it is seen, px. */
 const VIEW_BAR = 32;
 
+/** A dimension with its line, and where its figure stands. */
 export interface ShownDimension extends DimensionLine {
   dimension: Dimension;
   at: Place;

@@ -5,7 +5,7 @@
   import LengthField from '../parts/LengthField.svelte';
   import { figure } from '../words/words';
   import Ghosts from './Ghosts.svelte';
-  import type { Names } from '../piece/list.svelte';
+  import { withRow, type Names } from '../piece/list.svelte';
   import { alike, leftOut } from './mending';
 
   interface Props {
@@ -28,7 +28,7 @@
 
   function change(changed: Partial<NameRow>): void {
     if (row === undefined || !one) return;
-    onchange({ ...names, rows: names.rows.map((old, at) => (at === row ? { ...old, ...changed } : old)) });
+    onchange(withRow(names, row, changed));
   }
 
   function cell(at: number, text: string): void {

@@ -20,6 +20,11 @@
     ['svg', 'lines: SVG'], ['3mf', 'parts on a plate: 3MF'], ['dst', 'stitches in a hoop: DST'], ['pes', 'stitches in a hoop: PES'],
     ['jef', 'stitches in a hoop: JEF'], ['exp', 'stitches in a hoop: EXP'], ['vp3', 'stitches in a hoop: VP3'],
   ];
+  const AS = [
+    { value: 'files', label: 'a file each' },
+    { value: 'roll', label: 'one file' },
+    { value: 'sheets', label: 'nested on sheets' },
+  ];
   const TURNS = [
     { value: '0,90', label: 'by quarters' },
     { value: '0,180', label: 'grain kept' },
@@ -30,11 +35,6 @@
   const offcuts = $derived((sheet?.offcuts ?? []) as [number, number][]);
   const change = (changed: Partial<Wanted>) => onchange({ ...wanted, ...changed });
   const set = (at: number, size: [number, number]) => lay({ offcuts: offcuts.map((one, other) => (other === at ? size : one)) });
-  const AS = [
-    { value: 'files', label: 'a file each' },
-    { value: 'roll', label: 'one file' },
-    { value: 'sheets', label: 'nested on sheets' },
-  ];
 
   function as(value: string): void {
     if (value === 'files') change({ sheet: null });

@@ -18,6 +18,12 @@ const sizeOf = (part: Part): number => (lies(part) ? part.count : 1);
 /** A row in one line, as it was typed. */
 export const titleOf = (row: NameRow | undefined): string => row?.cells.filter((cell) => cell.trim()).join(' ') ?? '';
 
+/** A list with something of one row changed. */
+export const withRow = (names: Names, at: number, changed: Partial<NameRow>): Names => ({
+  ...names,
+  rows: names.rows.map((row, place) => (place === at ? { ...row, ...changed } : row)),
+});
+
 export class List {
   /** Why rows that lie apart could not be had. */
   wrong = $state('');
@@ -71,7 +77,7 @@ export class List {
   changed(at: number, changed: Partial<NameRow>): Kept | null {
     const { names } = this;
     if (!names) return this.piece().names ?? null;
-    return this.kept({ ...names, rows: names.rows.map((row, place) => (place === at ? { ...row, ...changed } : row)) });
+    return this.kept(withRow(names, at, changed));
   }
 
   /** A changed list as it is kept: rows that lie apart stay there, but for leaves that changed. */

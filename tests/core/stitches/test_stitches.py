@@ -44,12 +44,12 @@ class Elsewhere:
     """Where letters are kept: here."""
 
     def __init__(self) -> None:
-        self.kept: dict[str, bytes] = {}
+        self.kept: dict[bytes, bytes] = {}
 
-    def get(self, name: str) -> bytes | None:
+    def get(self, name: bytes) -> bytes | None:
         return self.kept.get(name)
 
-    def put(self, name: str, data: bytes) -> None:
+    def put(self, name: bytes, data: bytes) -> None:
         assert name not in self.kept
         self.kept[name] = data
 

@@ -13,8 +13,11 @@ from ulvent.core.series import Pattern
 
 def is_of_row(acts: Sequence[Act], piece: Piece) -> bool:
     """Whether all of them are done to letters that a row of the piece's list brings."""
+    by_hand = [act for act in acts if isinstance(act, HandAct)]
+    if len(by_hand) < len(acts):
+        return False
     filled = Pattern(piece).filled_letterings
-    return all(isinstance(act, HandAct) and act.lettering in filled for act in acts)
+    return all(act.lettering in filled for act in by_hand)
 
 
 def hand_of_row(

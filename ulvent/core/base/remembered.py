@@ -3,7 +3,6 @@ that take long enough to be kept for whoever computes next, elsewhere and later.
 
 from __future__ import annotations
 
-import hashlib
 from collections.abc import Callable
 from functools import _lru_cache_wrapper, lru_cache
 from typing import Any, Protocol, TypeVar
@@ -34,11 +33,11 @@ def forget_all() -> None:
 
 
 class Elsewhere(Protocol):
-    """Where results are kept, as bytes by a name of 64 characters. It may lose them, or be away."""
+    """Where results are kept, as bytes by a name of any length. It may lose them, or be away."""
 
-    def get(self, name: str) -> bytes | None: ...
+    def get(self, name: bytes) -> bytes | None: ...
 
-    def put(self, name: str, data: bytes) -> None: ...
+    def put(self, name: bytes, data: bytes) -> None: ...
 
 
 _elsewhere: list[Elsewhere] = []
@@ -66,7 +65,7 @@ def kept_elsewhere(
     if not _elsewhere:
         return make()
     (place,) = _elsewhere
-    name = hashlib.sha256(what.encode() + b"\0" + made_from).hexdigest()
+    name = what.encode() + b"\0" + made_from
     data = place.get(name)
     if data is not None:
         return unpack(data)

@@ -78,8 +78,6 @@ def result_of(work: Workpiece) -> Result:
 def _figures(work: Workpiece) -> Iterable[LetteringFigures]:
     for lettering in work.solved.letterings:
         lines = work.layout.lines_of(lettering.id)
-        recipe = work.layout.guide(lettering.guide).recipe
-        guide = kind_of(recipe).words(real_figures(recipe))
         room = min((float(line.room) for line in lines), default=0.0)
         yield LetteringFigures(
             lettering.id,
@@ -87,8 +85,15 @@ def _figures(work: Workpiece) -> Iterable[LetteringFigures]:
             round(lettering.width, 4),
             round(lettering.tracking, 4),
             round(room, 4) if np.isfinite(room) else 0.0,
-            guide if lettering.fit and lettering.fit.kind == "guide" else "",
+            _fitted_guide(work, lettering),
         )
+
+
+def _fitted_guide(work: Workpiece, lettering: Lettering) -> str:
+    if lettering.fit is None or lettering.fit.kind != "guide":
+        return ""
+    recipe = work.layout.guide(lettering.guide).recipe
+    return kind_of(recipe).words(real_figures(recipe))
 
 
 def one_height(
