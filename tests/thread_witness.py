@@ -116,12 +116,14 @@ def letter_seen(
 
 
 def stretches(sewn: list[Sewn]) -> list[np.ndarray]:
-    """Runs of needle points of satin or rows, each without what is between them."""
+    """Runs of needle points of satin, and of rows, each without what leads to it."""
     found = []
     for one in sewn:
-        top = np.isin(one.thread.what, [What.SATIN, What.ROWS])
-        edges = np.flatnonzero(np.diff(np.concatenate([[False], top, [False]])))
-        found += [one.points[begin:end] for begin, end in zip(edges[::2], edges[1::2], strict=True)]
+        what = one.thread.what
+        begins = np.flatnonzero(np.diff(what, prepend=-1))
+        for begin, end in zip(begins, [*begins[1:], len(what)], strict=True):
+            if what[begin] in (What.SATIN, What.ROWS):
+                found.append(one.points[begin:end])
     return found
 
 

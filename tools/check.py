@@ -48,25 +48,33 @@ BUILD = "page build"
 
 GROUPS: dict[str, list[Command]] = {
     BUILD: [["bash", "-c", ". tools/setup.sh && front_end_build"]],
-    "lint": [[str(BIN / "ruff"), "check", "."], [str(BIN / "ruff"), "format", "--check", "."]],
-    "types": [[str(BIN / "mypy")]],
-    "import rules": [[str(BIN / "lint-imports"), "--no-cache"]],
-    "dead code": [[sys.executable, "tools/dead_code.py"]],
-    "page types of the server": [
-        [sys.executable, "-W", "error", "tools/openapi.py", "var/openapi.json"],
-        _npm("exec", "--", "openapi-typescript", "var/openapi.json", "-o", "var/schema.d.ts"),
-        ["cmp", "var/schema.d.ts", str(TYPES)],
-    ],
-    "page types": [_npm("run", "check")],
-    "page dead code": [_npm("run", "dead-code")],
-    "page tests": [_npm("run", "test")],
-    "tests of the core: setting": _tests("tests.core.setting"),
-    "tests of the core: fits": _tests("tests.core.fits"),
-    "tests of the core: curves, guides": _tests("tests.core.curves", "tests.core.guides"),
+    "tests of web and store": _tests("tests.web", "tests.store"),
+    "browser: proof, run": _tests("tests.browser.test_proof", "tests.browser.test_run"),
+    "tests of the crew": _tests("tests.crew", "tests.batches"),
+    "tests against references": _tests("tests.reference"),
+    "browser: sending, names": _tests(
+        "tests.browser.test_sending", "tests.browser.test_names"
+    ),
+    "browser: stitches, solid": _tests(
+        "tests.browser.test_stitches", "tests.browser.test_solid"
+    ),
+    "browser: jobs": _tests(
+        "tests.browser.test_jobs", "tests.browser.test_access", "tests.browser.test_help"
+    ),
+    "tests of the core: runs, stitches": _tests("tests.core.runs", "tests.core.stitches"),
+    "tests of the worst cases": _tests("tests.test_worst_cases", "tests.test_random_pieces"),
+    "tests of formats": _tests("tests.formats"),
     "tests of the core: steps, shapes": _tests(
         "tests.core.steps", "tests.core.shapes", "tests.core.prepare", "tests.core.proof"
     ),
-    "tests of the core: runs, stitches": _tests("tests.core.runs", "tests.core.stitches"),
+    "tests of the machines": _tests("tests.machines", "tests.sending", "tests.test_random_runs"),
+    "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
+    "tests of the core: curves, guides": _tests("tests.core.curves", "tests.core.guides"),
+    "browser: layout, shelf": _tests("tests.browser.test_layout", "tests.browser.test_shelf"),
+    "tests of the registers": _tests("tests.test_registers"),
+    "tests of the command line": _tests("tests.test_cli", "tests.test_names"),
+    "tests of the core: setting": _tests("tests.core.setting"),
+    "browser: guides": _tests("tests.browser.test_guides"),
     "tests of the core: solids, series": _tests(
         "tests.core.solids", "tests.core.series", "tests.test_random_solids"
     ),
@@ -75,29 +83,22 @@ GROUPS: dict[str, list[Command]] = {
         "tests.core.layout", "tests.core.recipe",
         "tests.core.test_workshop", "tests.test_house",
     ),
-    "tests against references": _tests("tests.reference"),
-    "tests of formats": _tests("tests.formats"),
-    "tests of web and store": _tests("tests.web", "tests.store"),
-    "tests of the crew": _tests("tests.crew", "tests.batches"),
-    "tests of the worst cases": _tests("tests.test_worst_cases", "tests.test_random_pieces"),
-    "tests of the machines": _tests("tests.machines", "tests.sending", "tests.test_random_runs"),
-    "tests of the command line": _tests("tests.test_cli", "tests.test_names"),
+    "page tests": [_npm("run", "test")],
+    "page types": [_npm("run", "check")],
     "tests of the package": _tests("tests.test_package"),
-    "tests of the registers": _tests("tests.test_registers"),
-    "browser: layout, shelf": _tests("tests.browser.test_layout", "tests.browser.test_shelf"),
-    "browser: guides": _tests("tests.browser.test_guides"),
-    "browser: jobs": _tests(
-        "tests.browser.test_jobs", "tests.browser.test_access", "tests.browser.test_help"
-    ),
-    "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
-    "browser: proof, run": _tests("tests.browser.test_proof", "tests.browser.test_run"),
-    "browser: sending, names": _tests(
-        "tests.browser.test_sending", "tests.browser.test_names"
-    ),
-    "browser: stitches, solid": _tests(
-        "tests.browser.test_stitches", "tests.browser.test_solid"
-    ),
+    "tests of the core: fits": _tests("tests.core.fits"),
+    "page types of the server": [
+        [sys.executable, "-W", "error", "tools/openapi.py", "var/openapi.json"],
+        _npm("exec", "--", "openapi-typescript", "var/openapi.json", "-o", "var/schema.d.ts"),
+        ["cmp", "var/schema.d.ts", str(TYPES)],
+    ],
+    "dead code": [[sys.executable, "tools/dead_code.py"]],
+    "page dead code": [_npm("run", "dead-code")],
+    "types": [[str(BIN / "mypy")]],
+    "import rules": [[str(BIN / "lint-imports"), "--no-cache"]],
+    "lint": [[str(BIN / "ruff"), "check", "."], [str(BIN / "ruff"), "format", "--check", "."]],
 }  # fmt: skip
+"""Those that take longest come first, where nobody knows yet what they take."""
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@
   import { router } from './shell/router.svelte';
   import type { View } from './shell/views';
   import Shelf from './shelf/Shelf.svelte';
+  import { holdClick } from './words/figures.svelte';
 
   // Every folder with a `view.ts` is a view of an open piece.
   const found = import.meta.glob<{ VIEW: View }>('./*/view.ts', { eager: true });
@@ -25,6 +26,8 @@
     ready = !wrong;
   }
 </script>
+
+<svelte:document onclickcapture={holdClick} />
 
 {#if !ready}
   <div class="waiting">

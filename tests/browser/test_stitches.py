@@ -57,6 +57,35 @@ class Satin(StitchesTest):
         self.go(page, "Stitches")
         self.assertLess(self.count(page), before)
 
+    def test_thread_is_slid_along_its_line_and_sewn_again(self) -> None:
+        page, piece = self.stitches_of("Apron badge")
+        before = self.count(page)
+        drawing = page.locator("svg.above")
+        page.keyboard.press("Home")
+        page.keyboard.press("ArrowRight")
+        needle = page.locator("path.needle").get_attribute("d") or ""
+        x, y = (float(one) for one in needle[1:].split("l")[0].split())
+        page.keyboard.press("End")
+        box = drawing.bounding_box()
+        assert box is not None
+        x, y = box["x"] + x, box["y"] + y
+        stored = self.stored(piece)["letterings"]
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x + 25, y, steps=8)
+        slid = page.locator("[data-slid] path")
+        expect(slid.first).to_be_visible()
+        which = page.locator("[data-slid]").get_attribute("data-slid")
+        page.mouse.up()
+        place = next(at for at, one in enumerate(stored) if one["id"] == which)
+        self.eventually(
+            lambda: self.stored(piece)["letterings"][place]["at"] != stored[place]["at"]
+        )
+        expect(slid).to_have_count(0)
+        self.assertEqual(self.count(page), before)
+        page.keyboard.press("Control+z")
+        self.eventually(lambda: self.stored(piece)["letterings"] == stored)
+
     def test_the_sewing_is_rehearsed_letter_by_letter_and_stitch_by_stitch(self) -> None:
         page, _ = self.stitches_of("Apron badge")
         page.keyboard.press("Home")
@@ -136,7 +165,7 @@ class Machines(StitchesTest):
         expect(out).to_contain_text("The thread broke; it went back 8 stitches")
         off = re.search(r"none farther than ([\d.]+) mm", out.inner_text())
         assert off
-        self.assertLess(float(off[1]), 0.11)
+        self.assertLess(float(off[1]), 0.09, "needle points are kept in tenths of a millimetre")
         expect(page.locator("path.came").first).to_be_attached()
 
     def test_a_stitch_file_is_set_beside_the_lettering(self) -> None:

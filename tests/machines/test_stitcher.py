@@ -40,6 +40,21 @@ class Sewing(unittest.TestCase):
         self.assertLess(self.off(machine), 0.11)
         self.assertAlmostEqual(machine.sewn, len(self.meant), delta=0.02 * len(self.meant))
 
+    def test_each_format_is_sewn_where_words_stand_so_far_apart_that_thread_is_cut(self) -> None:
+        line = {"id": "l", "kind": "line", "length": 100}
+        words = {"id": "t", "guide": "l", "text": "P          I", "face": "lato-bold", "height": 8}
+        other = words | {"id": "u", "text": "E", "at": 90, "output": "engrave"}
+        work = workpiece(document(guides=[line], letterings=[words, other], blank=None))
+        ends = [one.points[-1] for one in work.embroidery.sewn[:-1]]
+        begins = [one.points[0] for one in work.embroidery.sewn[1:]]
+        self.assertGreater(np.hypot(*(np.array(begins) - ends).T).min(), 12.1)
+        self.assertEqual(len(work.embroidery.colours), 2)
+        for format in ("dst", "exp", "pes", "jef", "vp3"):
+            machine = Stitcher()
+            machine.load(THREAD_FORMATS[format].write(work.embroidery), format)
+            self.assertEqual((machine.wrong, machine.go()), ([], "done"), format)
+            self.assertEqual(len(machine.lines), len(work.embroidery.sewn), format)
+
     def test_its_thread_breaks_and_it_goes_back(self) -> None:
         whole, broken = Stitcher(), Stitcher(breaks_at=250)
         for machine in (whole, broken):

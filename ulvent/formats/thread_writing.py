@@ -12,6 +12,8 @@ from ulvent.core.base.arrays import Points
 from ulvent.core.stitches import Embroidery
 
 _UNITS_A_MM = 10.0
+_LONGEST = 121.0
+"""Units: of one move, across or up. DST has no longer ones."""
 _WRITERS = {
     "dst": pyembroidery.DstWriter,
     "exp": pyembroidery.ExpWriter,
@@ -20,6 +22,8 @@ _WRITERS = {
     "vp3": pyembroidery.Vp3Writer,
 }
 _SETTINGS = {
+    "max_stitch": _LONGEST,
+    "max_jump": _LONGEST,
     "long_stitch_contingency": pyembroidery.CONTINGENCY_LONG_STITCH_SEW_TO,
     # JEF holds when it was written: a fixed moment, so that the same stitches are the same bytes.
     "date": "20000101000000",

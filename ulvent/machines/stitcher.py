@@ -7,8 +7,10 @@ few stitches so that the thread is held again.
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from io import BytesIO
+from itertools import pairwise
 from typing import Literal, NamedTuple
 
 import pyembroidery
@@ -87,14 +89,22 @@ class Stitcher:
         changes = sum(command == pyembroidery.COLOR_CHANGE for _, _, command in self._moves)
         if changes + 1 > limits.colours:
             found.append(f"{changes + 1} threads; at most {limits.colours}")
-        longest = max(
-            (max(abs(b[0] - a[0]), abs(b[1] - a[1]))
-             for a, b in zip(self._moves[:-1], self._moves[1:], strict=True)
-             if b[2] == pyembroidery.STITCH), default=0.0,
-        )  # fmt: skip
+        longest = max(self._stitch_lengths(), default=0.0)
         if longest > limits.longest + 1e-6:
             found.append(f"a stitch of {longest:.1f} mm; at most {limits.longest:g} mm")
         return found
+
+    def _stitch_lengths(self) -> Iterator[float]:
+        """Across or up. Where thread was cut the frame goes on by itself: a format may have no
+        other way to say it."""
+        cut = True
+        for (x0, y0, _), (x, y, command) in pairwise(self._moves):
+            if command == pyembroidery.STITCH:
+                if not cut:
+                    yield max(abs(x - x0), abs(y - y0))
+                cut = False
+            elif command in _ENDS:
+                cut = True
 
     def go(self, stitches: int | None = None) -> State:
         """Sew so many needle points, or to the end."""

@@ -46,6 +46,8 @@ class Errand(threading.Thread):
         self._go_on = False
         self._silent = False
         self._changed = threading.Condition()
+        self.hears = True
+        """Whether wishes still change something: not once it has ended, which is then written."""
 
     def wish(self, wish: Wish) -> None:
         with self._changed:
@@ -62,6 +64,7 @@ class Errand(threading.Thread):
         except Exception:
             log.exception("a job ended unexpectedly", job=str(self.job_id))
             state, reason = "failed", "Ulvent made a mistake; its log has more"
+        self.hears = False
         self._written(partial(self._jobs.set_state, self.job_id, state, reason), to_the_end=True)
 
     def _sent(self, talk: Talk) -> tuple[Ended, str]:

@@ -92,6 +92,6 @@ class Sender:
     def _errand(self, job_id: UUID) -> Errand:
         with self._lock:
             errand = self._errands.get(job_id)
-        if errand is None or not errand.is_alive():
+        if errand is None or not errand.hears:
             raise NotNowError("nothing of it is being sent")
         return errand

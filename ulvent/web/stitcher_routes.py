@@ -142,9 +142,11 @@ def _outcome(machine: Stitcher, embroidery: Embroidery, broke: bool) -> SewnOut:
         came = np.concatenate([points for _, points in lines])
         # Some formats count from the middle of what they hold.
         move = (every.max(axis=0) + every.min(axis=0) - came.max(axis=0) - came.min(axis=0)) / 2.0
+        near = point_tree(every)
+        # The outermost are rounded: all of them say it better.
+        move += np.median(every[near.query(came + move)[1]] - (came + move), axis=0)
         lines = [(number, points + move) for number, points in lines]
-        apart, _ = point_tree(every).query(came + move)
-        off = float(apart.max())
+        off = float(near.query(came + move)[0].max())
     colours = [one.colour for one in embroidery.colours]
     return SewnOut(
         state=machine.state,

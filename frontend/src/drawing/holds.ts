@@ -106,20 +106,8 @@ export class Holds {
     return this.#pull(at, (start, end) => ({ act: 'slide-after', lettering, start, end }), pressed);
   }
 
-  /** A pull goes from how the piece is when it begins; without one the press has chosen something. */
   #pull(at: Place, does: (start: Place, end: Place) => Act | Act[], pressed?: () => void): Hold {
-    const start = this.view.toPiece(...at);
-    let base: Snapshot | undefined;
-    const act = (to: Place, last: boolean) =>
-      this.editor.act(does(start, this.view.toPiece(...to)), base, last);
-    return {
-      move: (to) => {
-        // A typed figure may have come since the press.
-        base ??= this.editor.base;
-        act(to, false);
-      },
-      end: (to) => (base ? act(to, true) : pressed?.()),
-    };
+    return pull(this.editor, this.view, at, does, pressed);
   }
 
   /** The letter under the pointer, by its line and its place on it. */
@@ -134,4 +122,25 @@ export class Holds {
     if (index < 0 || !found) return undefined;
     return { place: found.places[index] ?? -1, label: found.labels[index] };
   }
+}
+
+/** A pull goes from how the piece is when it begins; without one the press has chosen something. */
+export function pull(
+  editor: Editor,
+  view: Viewport,
+  at: Place,
+  does: (start: Place, end: Place) => Act | Act[],
+  pressed?: () => void,
+): Required<Hold> {
+  const start = view.toPiece(...at);
+  let base: Snapshot | undefined;
+  const act = (to: Place, last: boolean) => editor.act(does(start, view.toPiece(...to)), base, last);
+  return {
+    move: (to) => {
+      // A typed figure may have come since the press.
+      base ??= editor.base;
+      act(to, false);
+    },
+    end: (to) => (base ? act(to, true) : pressed?.()),
+  };
 }

@@ -1,7 +1,7 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { api } from '../api/client';
-import { figures } from '../words/figures.svelte';
+import { figures, holdClick } from '../words/figures.svelte';
 import LengthField from './LengthField.svelte';
 
 const get = vi.spyOn(api, 'GET');
@@ -64,6 +64,29 @@ describe('the field of a figure', () => {
     get.mockRejectedValueOnce(new TypeError('no network'));
     await type(field(), '20');
     expect(await screen.findByText(/does not answer/)).toBeTruthy();
+  });
+
+  it('keeps a click waiting that comes before a figure is understood', async () => {
+    const press = vi.fn(() => expect(onset).toHaveBeenCalledWith(300));
+    const button = document.body.appendChild(document.createElement('button'));
+    button.addEventListener('click', press);
+    document.addEventListener('click', holdClick, true);
+    const input = field();
+    for (const answer of [{ data: { value: 300 } }, { error: { detail: '“3o” is no figure' } }]) {
+      let arrive = (_: typeof answer) => {};
+      get.mockReturnValueOnce(new Promise((resolve) => (arrive = resolve)) as never);
+      await fireEvent.input(input, { target: { value: '3o' } });
+      await fireEvent.keyDown(input, { key: 'Enter' });
+      await fireEvent.click(button);
+      await fireEvent.click(button);
+      arrive(answer);
+      await new Promise((later) => setTimeout(later));
+    }
+    expect(press).toHaveBeenCalledTimes(1);
+    await fireEvent.click(button);
+    expect(press).toHaveBeenCalledTimes(2);
+    document.removeEventListener('click', holdClick, true);
+    button.remove();
   });
 
   it('shows shares as percents, and steps by a tenth of what is shown', async () => {

@@ -50,7 +50,6 @@
 
   /** Everything is kept first, so that the file holds what the screen shows. */
   async function checkAndTake(what: string): Promise<void> {
-    await figures.settled();
     if (!(await settled(editor))) return;
     const params = { path: { piece_id: editor.id } };
     // However long its proof takes: nobody takes a file with faults without knowing.

@@ -117,7 +117,7 @@
     <SewnList {scene} {clock} bind:chosen bind:needles busy={sewing.busy} {editor} {beside} />
   {/snippet}
   {#if scene && time && needle}
-    <ThreadDrawing {view} {scene} {time} {needle} {needles} {chosen} onshowall={showAll} onchoose={(id) => (chosen = id)} {beside} {columns} />
+    <ThreadDrawing {editor} busy={sewing.busy} {view} {scene} {time} {needle} {needles} {chosen} onshowall={showAll} onchoose={(id) => (chosen = id)} {beside} {columns} />
     <TimeBar {clock} of="sewing" unit="letter" {spans} {said} busy={sewing.busy} onstep={step} />
   {/if}
   {#snippet right()}

@@ -2,15 +2,19 @@
   /** Thread on the cloth, as far as it is sewn, with the hoop and the needle. */
   import { untrack } from 'svelte';
   import type { StitchScene } from '../api/client';
-  import { Gestures, type Place } from '../drawing/gestures.svelte';
+  import { Gestures, type Hold, type Place } from '../drawing/gestures.svelte';
+  import { pull } from '../drawing/holds';
+  import Letters from '../drawing/Letters.svelte';
   import ViewBar from '../drawing/ViewBar.svelte';
   import type { Viewport } from '../drawing/viewport.svelte';
+  import type { Editor } from '../piece/editor.svelte';
   import type { Beside, Line } from './beside.svelte';
   import type { Columns, Which } from './columns.svelte';
   import type { Needle, SewingTime } from './sewing';
   import { ThreadPainting } from './threadPainting';
 
   interface Props {
+    editor: Editor;
     view: Viewport;
     scene: StitchScene;
     time: SewingTime;
@@ -22,18 +26,22 @@
     onchoose: (lettering: string) => void;
     beside: Beside;
     columns: Columns;
+    /** Whether thread is being made. */
+    busy: boolean;
   }
 
-  let { view, scene, time, needle, needles, chosen, onshowall, onchoose, beside, columns }: Props = $props();
+  let { editor, view, scene, time, needle, needles, chosen, onshowall, onchoose, beside, columns, busy }: Props = $props();
 
   /** How near a press must be to a needle point, px. */
   const NEAR = 8;
   let canvas = $state<HTMLCanvasElement>();
   const gestures = new Gestures(untrack(() => view), {
-    /** A press moves the view; let go where it was, it chooses what is sewn there. */
+    /** Thread is taken hold of; beside it a press moves the view, let go where it was it chooses none. */
     take: (_, from) => {
       const end = handles.find((one) => Math.hypot(one.x - from[0], one.y - from[1]) <= NEAR);
       if (end) return pulling(end, from);
+      const under = lettering(from);
+      if (under) return sliding(under, from);
       let last = from;
       let moved = false;
       return {
@@ -43,9 +51,35 @@
           view.pan(at[0] - last[0], at[1] - last[1]);
           last = at;
         },
-        end: () => !moved && onchoose(lettering(from)),
+        end: () => !moved && onchoose(''),
       };
     },
+  });
+
+  /** The lettering that is slid: its letters are shown until its thread has come. */
+  let slid = $state('');
+  const letters = $derived((editor.live.scene?.letterings ?? []).filter(({ id }) => id === slid));
+
+  /** Slide a lettering along its guide; pressed and let go, it is chosen. */
+  function sliding(id: string, from: Place): Hold {
+    const slide = pull(
+      editor, view, from, (start, end) => ({ act: 'slide-after', lettering: id, start, end }), () => onchoose(id),
+    );
+    let moved = false;
+    return {
+      move: (to) => {
+        moved ||= Math.hypot(to[0] - from[0], to[1] - from[1]) > NEAR;
+        if (!moved) return;
+        slid = id;
+        slide.move(to);
+      },
+      end: slide.end,
+    };
+  }
+
+  // The thread of the piece as it is now: what was slid is sewn.
+  $effect(() => {
+    if (!busy && !editor.holding) slid = '';
   });
 
   function lettering([px, py]: Place): string {
@@ -124,7 +158,24 @@
       {/each}
     </g>
   </svg>
-  <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  <canvas bind:this={canvas} class:behind={slid} aria-hidden="true"></canvas>
+  {#if slid}
+    <svg class="below" aria-hidden="true">
+      <g data-slid={slid} transform={view.transform}>
+        {#each letters as one (one.line)}
+          <Letters
+            shapes={editor.live.shapes}
+            names={one.shapes}
+            matrices={one.matrices}
+            drawn={one.drawn}
+            strokes={one.strokes}
+            outlines={one.outlines}
+            chosen={one.drawn}
+          />
+        {/each}
+      </g>
+    </svg>
+  {/if}
   <svg class="below" aria-hidden="true">
     <g transform={view.sheetTransform}>
       {#each beside.lines as one, index (index)}<path class="came" d={path(one)} />{/each}
@@ -185,6 +236,10 @@
 
   .above.panning {
     cursor: grabbing;
+  }
+
+  .behind {
+    opacity: 0.35;
   }
 
   .blank {

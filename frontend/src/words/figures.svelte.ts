@@ -4,7 +4,7 @@ import { api, saying } from '../api/client';
 import { length, units } from './units.svelte';
 import { figure } from './words';
 
-const onTheirWay = new Set<Promise<void>>();
+const onTheirWay = new Set<Promise<boolean>>();
 let waiting = $state(0);
 
 export const figures = {
@@ -12,11 +12,32 @@ export const figures = {
   get waiting(): number {
     return waiting;
   },
-  /** When every typed figure has been understood: a click may come while one is on its way. */
-  async settled(): Promise<void> {
-    await Promise.all(onTheirWay);
+  /** When none is on its way any more; whether all were understood. */
+  async settled(): Promise<boolean> {
+    return (await Promise.all(onTheirWay)).every(Boolean);
   },
 };
+
+/** What begins or takes something with the figures as they stand. */
+const BEGINNERS = 'button, a[download]';
+const held = new Set<HTMLElement>();
+
+/**
+ * A click may come while a typed figure is on its way. It waits until that is understood, and
+ * is dropped where that is no figure, so that nothing is begun with the figure before it.
+ */
+export function holdClick(event: MouseEvent): void {
+  const pressed = (event.target as Element).closest<HTMLElement>(BEGINNERS);
+  if (!onTheirWay.size || !pressed) return;
+  event.preventDefault();
+  event.stopPropagation();
+  if (held.has(pressed)) return;
+  held.add(pressed);
+  void figures.settled().then((understood) => {
+    held.delete(pressed);
+    if (understood) pressed.click();
+  });
+}
 
 /** A value in its unit as it is shown and typed; `shownAs` is 100 for shares as percents. */
 export function shownFigure(value: number, unit: string, shownAs = 1): string {
@@ -42,9 +63,10 @@ export function setFigure(
       set(answer.data.value / shownAs);
       return '';
     });
-  const settled = answered.then(() => {
+  const settled = answered.then((wrong) => {
     onTheirWay.delete(settled);
     waiting = onTheirWay.size;
+    return !wrong;
   });
   onTheirWay.add(settled);
   waiting = onTheirWay.size;

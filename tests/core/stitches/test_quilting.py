@@ -77,6 +77,21 @@ class OneLine(unittest.TestCase):
         self.assertLess(len(holes), len(points))
         np.testing.assert_allclose(np.hypot(*np.diff(points, axis=0).T), 2.0, rtol=0.2)
 
+    def test_stitches_are_of_their_length_and_near_the_line(self) -> None:
+        """Eleven stitches an inch: 2.31 mm. Small letters have short lines between crossings, and
+        in no way do four sides of a dot that is smaller than a stitch have its length."""
+        wish = 25.4 / 11.0
+        for height in (12.0, 25.0):
+            line = quilted_line(
+                lines_of("QuillmereorchardautumnfairpressedbyhandOLD", height=height)
+            )
+            points, _ = line.stitches(wish)
+            lengths = np.hypot(*np.diff(points, axis=0).T)
+            self.assertGreater((np.abs(lengths / wish - 1.0) < 0.2).mean(), 0.97, height)
+            path = shapely.LineString(line.points)
+            off = shapely.distance(shapely.points(points), path)
+            self.assertLess(float(off.max()), 0.12 * wish + 1e-6, "a needle point is off the line")
+
 
 if __name__ == "__main__":
     unittest.main()

@@ -80,6 +80,16 @@ def counted_up(counts: Integers) -> tuple[Integers, Integers]:
     return owners, np.arange(len(owners)) - np.repeat(np.cumsum(counts) - counts, counts)
 
 
+def in_pieces(begins: Points, ends: Points, longest: float) -> tuple[Integers, Points, Points]:
+    """Edges (n, 2) in equal pieces of at most `longest`: of which edge each is, where it begins,
+    and the way (k, 2) to where it ends."""
+    ways = ends - begins
+    counts = np.maximum(np.ceil(np.hypot(*ways.T) / longest), 1.0).astype(int)
+    owners, steps = counted_up(counts)
+    places = begins[owners] + (steps / counts[owners])[:, None] * ways[owners]
+    return owners, places, ways[owners] / counts[owners, None]
+
+
 def turned_left(vectors: Vectors) -> Vectors:
     """(n, 2) vectors turned a quarter to the left."""
     return np.stack([-vectors[:, 1], vectors[:, 0]], axis=1)

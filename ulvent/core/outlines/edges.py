@@ -16,6 +16,7 @@ import numpy as np
 
 from ulvent.core.base.arrays import Matrices, Point
 from ulvent.core.base.errors import CurveError
+from ulvent.core.base.remembered import remembered
 from ulvent.core.base.tolerances import JOINT, LETTER_CORNER
 from ulvent.core.curves import (
     ArcSegment,
@@ -206,6 +207,7 @@ def _turned(edge: Sequence[Segment]) -> list[Segment]:
     return [reversed_segment(segment) for segment in reversed(edge)]
 
 
+@remembered(256)
 def curve_of(outline: FileOutline) -> Curve:
     """The curve of an outline.
 

@@ -11,7 +11,7 @@ from ulvent.core.base.outputs import OutputOrNone
 from ulvent.core.base.tolerances import FITTING
 from ulvent.core.layout import LaidGuide
 from ulvent.core.outlines import Outline
-from ulvent.core.shapes import Region, refitted, refitted_lines
+from ulvent.core.shapes import Region, refitted_each, refitted_lines
 from ulvent.core.steps.bridge_search import Bridge
 from ulvent.core.steps.cutout import Cutout, SingleLine
 
@@ -94,13 +94,16 @@ class Layer:
         return self._outlined[offset]
 
     def _fitted(self, offset: float) -> Iterator[tuple[Cutout, Outline]]:
-        for cutout in self.cutouts:
-            own = cutout.outline if not offset else None
-            outline = own or refitted(
-                cutout.area.offset(offset) if offset else cutout.area, self.few_nodes
-            )
-            if outline:
-                yield cutout, outline
+        own = [cutout.outline if not offset else None for cutout in self.cutouts]
+        areas = [
+            cutout.area.offset(offset) if offset else cutout.area
+            for cutout, outline in zip(self.cutouts, own, strict=True)
+            if not outline
+        ]
+        fitted = iter(refitted_each(areas, self.few_nodes))
+        for cutout, outline in zip(self.cutouts, own, strict=True):
+            if found := outline or next(fitted):
+                yield cutout, found
 
     @property
     def strokes(self) -> tuple[Outline, ...]:

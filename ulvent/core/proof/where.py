@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Point, Points, counted_up
+from ulvent.core.base.arrays import Floats, Point, Points, in_pieces
 from ulvent.core.base.tolerances import FITTING, JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.prepare import Layer, Prepared
@@ -35,9 +35,7 @@ def from_edge(points: Points, shape: Region) -> Floats:
     if len(points) * len(begins) <= _FEW_PAIRS:
         return _from_segments(points[:, None], begins, ends)
     # Of many only those beside the nearest places of the edge are looked at.
-    parts = np.maximum(np.ceil(np.hypot(*(ends - begins).T) / _PLACES_APART), 1.0).astype(int)
-    owners, steps = counted_up(parts)
-    places = begins[owners] + (steps / parts[owners])[:, None] * (ends - begins)[owners]
+    owners, places, _ = in_pieces(begins, ends, _PLACES_APART)
     tree = point_tree(places)
     found: list[Floats] = []
     for some in np.array_split(points, 1 + len(points) // _AT_ONCE):

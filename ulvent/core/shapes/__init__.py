@@ -8,7 +8,8 @@ curves with few nodes, for tools and files; `refitted` makes one of a region.
 
 from ulvent.core.shapes.arcs import Arc, arc_of
 from ulvent.core.shapes.flat import flat_contours, outline_of
-from ulvent.core.shapes.refit import refitted, refitted_lines
+from ulvent.core.shapes.least_box import least_box
+from ulvent.core.shapes.refit import refitted, refitted_each, refitted_lines
 from ulvent.core.shapes.region import Region
 from ulvent.core.shapes.within import area_within, with_laps
 
@@ -18,8 +19,10 @@ __all__ = [
     "arc_of",
     "area_within",
     "flat_contours",
+    "least_box",
     "outline_of",
     "refitted",
+    "refitted_each",
     "refitted_lines",
     "with_laps",
 ]

@@ -7,7 +7,8 @@ circular arcs where one circle fits; otherwise cubics, as `cubics` fits them.
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from itertools import islice
 
 import numpy as np
 
@@ -22,6 +23,8 @@ from ulvent.core.shapes.region import Region, ring_area
 _AIM = 0.82
 """Share of the tolerance that fits aim at: between samples they may be a little farther off."""
 _MOST_RETRIES = 3
+_BATCH = 20_000
+"""Points of rings that are fitted in one go."""
 _CRUMB = 2.0 * DENSE
 """Points nearer than this, mm, are one: crumbs of the computation."""
 _ROUNDING = 2e-9
@@ -38,24 +41,59 @@ def refitted(region: Region, tolerance: float = FITTING) -> Outline:
     Outer contours run counter-clockwise, holes clockwise; none crosses itself or another.
     Parts and holes that are narrower than the tolerance are left out.
     """
-    kept = [ring for ring in region.rings if not _is_speck(ring, tolerance)]
-    outline = _fitted_rings(kept, tolerance, region.knots)
+    (outline,) = refitted_each([region], tolerance)
+    return outline
+
+
+def refitted_each(regions: Sequence[Region], tolerance: float = FITTING) -> list[Outline]:
+    """The edges of regions, each as `refitted` has it: many small ones together take less time."""
+    return [outline for some in _batches(regions) for outline in _refitted(some, tolerance)]
+
+
+def _batches(regions: Sequence[Region]) -> Iterator[list[Region]]:
+    """In their order, so many that the memory they take stays small."""
+    batch: list[Region] = []
+    points = 0
+    for region in regions:
+        batch.append(region)
+        points += sum(map(len, region.rings))
+        if points > _BATCH:
+            yield batch
+            batch, points = [], 0
+    if batch:
+        yield batch
+
+
+def _refitted(regions: Sequence[Region], tolerance: float) -> list[Outline]:
+    kept = [[ring for ring in region.rings if not _is_speck(ring, tolerance)] for region in regions]
+    fitted = iter(_fitted_rings(
+        [ring for rings in kept for ring in rings], tolerance,
+        np.concatenate([region.knots for region in regions]),
+    ))  # fmt: skip
+    return [
+        _clean(Outline.joined(islice(fitted, len(rings))), region, rings, tolerance)
+        for region, rings in zip(regions, kept, strict=True)
+    ]
+
+
+def _clean(outline: Outline, region: Region, kept: list[Points], tolerance: float) -> Outline:
+    """What was fitted to a region; where it crosses itself, by part or more strictly again."""
     if _is_clean(outline, kept):
         return outline
     if len(region.parts) > 1:
-        outline = Outline.joined(refitted(part, tolerance) for part in region.parts)
+        outline = Outline.joined(refitted_each(region.parts, tolerance))
     # Where two edges are nearer than the tolerance, it is taken more strictly.
     for _ in range(_MOST_RETRIES):
         if _is_clean(outline, kept):
             return outline
         tolerance /= 4.0
-        outline = _fitted_rings(kept, tolerance, region.knots)
+        outline = Outline.joined(_fitted_rings(kept, tolerance, region.knots))
     return outline if _is_clean(outline, kept) else Outline.joined(map(_polygon, kept))
 
 
 def refitted_lines(lines: Sequence[Polyline], tolerance: float = FITTING) -> list[Outline]:
     """Dense lines (k, 2), open or closed, each as one contour of few nodes."""
-    return _fitted_lines(lines, tolerance)
+    return [outline for outline in _fitted_lines(lines, tolerance) if outline]
 
 
 def _is_speck(ring: Points, tolerance: float) -> bool:
@@ -63,8 +101,8 @@ def _is_speck(ring: Points, tolerance: float) -> bool:
     return bool(2.0 * abs(ring_area(ring)) <= tolerance * steps)
 
 
-def _fitted_rings(rings: Sequence[Points], tolerance: float, knots: Points) -> Outline:
-    return Outline.joined(_fitted_lines([Polyline(ring, True) for ring in rings], tolerance, knots))
+def _fitted_rings(rings: Sequence[Points], tolerance: float, knots: Points) -> list[Outline]:
+    return _fitted_lines([Polyline(ring, True) for ring in rings], tolerance, knots)
 
 
 def _is_clean(outline: Outline, rings: Sequence[Points]) -> bool:
@@ -84,6 +122,7 @@ def _polygon(ring: Points) -> Outline:
 def _fitted_lines(
     lines: Sequence[Polyline], tolerance: float, knots: Points | None = None
 ) -> list[Outline]:
+    """Of each line what is fitted to it; nothing, where it has no length."""
     runs_of = [_runs(points, closed) for points, closed in lines]
     goal = max(tolerance * _AIM - DENSE, 0.3 * tolerance)
     fitted = _fitted([run for runs in runs_of for run in runs], goal, knots)
@@ -92,8 +131,7 @@ def _fitted_lines(
     for (_, closed), runs in zip(lines, runs_of, strict=True):
         pieces = [piece for run in fitted[at : at + len(runs)] for piece in run]
         at += len(runs)
-        if pieces:
-            found.append(_drawn(pieces, closed))
+        found.append(_drawn(pieces, closed) if pieces else Outline.empty())
     return found
 
 
@@ -231,23 +269,32 @@ def _fitted(runs: list[Run], goal: float, knots: Points | None) -> list[list[Flo
 def _arc(run: Run, goal: float) -> list[Floats] | None:
     """Cubics of at most 45° on a circle, where one goes through the run."""
     points = run.points
-    centred = points - points.mean(axis=0)
-    design = np.column_stack([2.0 * centred, np.ones(len(points))])
-    (x, y, c), *_ = np.linalg.lstsq(design, (centred**2).sum(axis=1), rcond=None)
-    radius = math.sqrt(max(c + x * x + y * y, 0.0))
+    middle = points.mean(axis=0)
+    u, v = (points - middle).T
+    # The circle of least squares in its own equation (Kåsa 1976).
+    squares = u * u + v * v
+    uu, uv, vv, uw, vw = (float(a @ b) for a, b in (
+        (u, u), (u, v), (v, v), (u, squares), (v, squares)
+    ))  # fmt: skip
+    twice = 2.0 * (uu * vv - uv * uv)
+    if twice <= 0.0:
+        return None
+    x, y = (uw * vv - vw * uv) / twice, (vw * uu - uw * uv) / twice
+    radius = math.hypot(x, y, math.sqrt(float(squares.mean())))
     if not 0.0 < radius < _LARGEST_ARC:
         return None
-    offs = centred - (x, y)
-    if np.abs(np.hypot(*offs.T) - radius).max() > 0.5 * goal:
+    u, v = u - x, v - y
+    if np.abs(np.hypot(u, v) - radius).max() > 0.5 * goal:
         return None
-    angles = np.unwrap(np.arctan2(offs[:, 1], offs[:, 0]))
-    sweep = float(angles[-1] - angles[0])
+    angles = np.arctan2(v, u)
+    steps = wrapped(np.diff(angles))
+    sweep = float(steps.sum())
     if run.loop:
         sweep = math.copysign(2.0 * math.pi, sweep)
     side = math.copysign(1.0, sweep)
-    if abs(sweep) < _ARC_TURN or not (np.diff(angles) * side > 0.0).all():
+    if abs(sweep) < _ARC_TURN or not (steps * side > 0.0).all():
         return None
-    centre = points.mean(axis=0) + (x, y)
+    centre = middle + (x, y)
     parts = math.ceil(abs(sweep) / _EIGHTH - 1e-3)
     x, y = centre.tolist()
     nodes, handles = arc_nodes((x, y), radius, float(angles[0]), sweep, parts)

@@ -30,6 +30,8 @@ _LEAST_SAMPLES, _MOST_SAMPLES = 6, 60_000
 _ROUNDS = 24
 _FACING = -math.cos(math.radians(30.0))
 _WIDER = 1.1
+_LARGEST = 0.51 * _WIDER
+"""Of the limit the radius with which balls begin: a little wider than what is as thick as that."""
 _BEND, _ROUND = 1.4, 4.0
 """Ways along the edge, in chords, from one contact to the other: at a mere bend of the edge
 at most, and round what hangs on a neck at least."""
@@ -95,9 +97,13 @@ class _Edge:
         self._tree = point_tree(self._points)
 
     def balls(self, limit: float) -> tuple[Floats, Ints]:
-        """Radii of the balls, and the point that stops each; −1 where none does below `limit`."""
+        """Radii of the balls, and the point that stops each; −1 where none does.
+
+        A ball that is thicker than the limit by more than makes a place a wider one is as good as
+        any larger one.
+        """
         count = len(self._points)
-        radii = np.full(count, limit)
+        radii = np.full(count, _LARGEST * limit)
         others = np.full(count, -1)
         active = np.arange(count)
         for _ in range(_ROUNDS):

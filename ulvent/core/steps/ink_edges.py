@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Points, counted_up
+from ulvent.core.base.arrays import Floats, Integers, Points, counted_up, in_pieces
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.shapes import Region
 
@@ -30,12 +30,7 @@ class InkEdges:
         self._first, self._farthest, self._enough = min(first, farthest), farthest, enough
         self._cell = max(self._first / _CELLS_OF_FIRST, ink.perimeter / _MOST_PIECES, JOINT)
         rings = ink.rings
-        begins, ends = ink.edges
-        ways = ends - begins
-        pieces = np.maximum(np.ceil(np.hypot(*ways.T) / self._cell), 1.0).astype(int)
-        owners, steps = counted_up(pieces)
-        shares = steps / pieces[owners]
-        self._begins = begins[owners] + shares[:, None] * ways[owners]
+        owners, self._begins, _ = in_pieces(*ink.edges, self._cell)
         # Each ends exactly where the next begins, so that no ray slips between them.
         nexts = np.arange(1, len(owners) + 1)
         for_ring = np.searchsorted(owners, np.cumsum([0, *map(len, rings)]))

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, turned_left
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, Stations, turned_left
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.outlines import Polyline
 from ulvent.core.shapes import Region
@@ -45,7 +45,7 @@ class Column:
         ways = ways_along(axis, False, width / 2.0, STEP)
         out = turned_left(ways) * width / 2.0
         left, right = axis + out, axis - out
-        kept = forward(left, right, ways)
+        left, right, kept = unfolded(left, right, ways)
         return cls(axis[kept], left[kept], right[kept])
 
     def some(self, places: Integers) -> Column:
@@ -75,6 +75,16 @@ class Column:
         return found
 
     @property
+    def width(self) -> float:
+        """mm: its usual one."""
+        return float(np.median(self.widths))
+
+    @property
+    def stations(self) -> Stations:
+        """(k,) mm along the axis."""
+        return Polyline(self.axis, False).walk().along
+
+    @property
     def swept(self) -> Region:
         """What thread between the rails covers."""
         strips = np.stack([self.left[:-1], self.right[:-1], self.right[1:], self.left[1:]], axis=1)
@@ -98,7 +108,28 @@ def ways_along(axis: Points, closed: bool, radius: float, step: float) -> Points
     return found
 
 
-def forward(left: Points, right: Points, ways: Points) -> Booleans:
+def unfolded(left: Points, right: Points, ways: Points) -> tuple[Points, Points, Booleans]:
+    """Rails (k, 2) on which no rung goes back, and which rungs (k,) still cross none before them.
+
+    On the inside of a bend that is tighter than the stroke is wide rungs cross. There a rail waits
+    until it is passed again: half of it where it was before, half where it goes on.
+    """
+    rails = [(_waiting(rail, ways) + _waiting(rail[::-1], -ways[::-1])[::-1]) / 2.0
+             for rail in (left, right)]  # fmt: skip
+    return rails[0], rails[1], _forward(rails[0], rails[1], ways)
+
+
+def _waiting(rail: Points, ways: Points) -> Points:
+    """A rail that stays where it is while it would go back."""
+    last, found = 0, []
+    for index in range(len(rail)):
+        if (rail[index] - rail[last]) @ ways[index] >= 0.0:
+            last = index
+        found.append(last)
+    return rail[found]
+
+
+def _forward(left: Points, right: Points, ways: Points) -> Booleans:
     """(k,) which rungs do not cross the last one that is kept."""
     kept = np.zeros(len(left), dtype=bool)
     last = -1

@@ -8,23 +8,30 @@ one that meets the edge there more aslant or is straight for a shorter way.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, counted_up, turned_left
+from ulvent.core.base.arrays import (
+    Booleans,
+    Floats,
+    Integers,
+    Points,
+    counted_up,
+    in_pieces,
+    turned_left,
+)
 from ulvent.core.base.tolerances import JOINT
 from ulvent.core.base.trees import point_tree
 from ulvent.core.outlines import Polyline
-from ulvent.core.shapes import Region
-from ulvent.core.stitches.column import STEP, Column, forward, ways_along
+from ulvent.core.shapes import Region, least_box
+from ulvent.core.stitches.column import STEP, Column, unfolded, ways_along
 from ulvent.core.stitches.strokes import End, Strokes, strokes_of
 
 _LONGEST_STEP, _PLACES = 0.5, 12.0
 """mm between places of a column: so many in half its width, where that is not finer than thread."""
 _PIECE = 0.5
-"""mm: edges are looked through in pieces of this length."""
+"""mm: edges are looked through in pieces of this length at most."""
 _REACH = 1.45
 """A rung goes no farther to each side than so many times the distance to the nearest edge."""
 _EXTENDED = 5.0
@@ -34,9 +41,17 @@ _COMPACT, _FULL = 1.6, 0.93
 """A blob is at most so long beside its width, and fills so much of its hull."""
 _ACROSS = 25
 """Places of a rung at which is seen whether another column covers it."""
-_OVERLAP = 0.25
-_NARROWEST = 0.5
+_KEPT_OFF = 0.2
+"""mm that a column stops short of another: thread is wider than its needle points, by half of its
+own width and by what it is pulled together."""
+_OPEN = 0.5
+"""Of what is left of a rung so much lies beside other columns."""
+_OVERLAP = 0.15
+"""mm by which a rung that is cut short goes on, nearer to the other column."""
+_NARROWEST = 0.25
 """mm: what is left of a rung beside another column, and is shorter, is not sewn."""
+_CRUMB = 0.4
+"""Squares of a column's width: what is left of it and is less is no column of its own."""
 _LOOKED_AT = 2.5
 """Widths from its end over which a column may run into itself."""
 _BENT = 0.2
@@ -47,16 +62,19 @@ _END = 2.0
 def columns_of(part: Region) -> list[Column]:
     """The columns of one connected shape, those that go on before those that stop in them."""
     edges = _Edges(part)
-    strokes = Strokes([_across(part)], [], []) if _is_compact(part) else strokes_of(part)
+    dot = _across_dot(part)
+    strokes = strokes_of(part) if dot is None else Strokes([dot], [], [])
     found: list[Column] = []
+    swept: list[Region] = []
     for index in _in_order(edges, strokes):
         made = edges.column(strokes.lines[index])
         if made is None:
             continue
-        itself = [end for (stroke, end), other in strokes.stops if stroke == other == index]
-        for end in itself:
+        for end in edges.stopping_in_itself(strokes, index):
             made = _short_of_itself(*made, end)
-        found += _beside(*made, [one.swept for one in found])
+        beside = _beside(*made, swept)
+        found += beside
+        swept += [one.swept for one in beside]
     return found
 
 
@@ -79,9 +97,9 @@ def _in_order(edges: _Edges, strokes: Strokes) -> list[int]:
 
 def _short_of_itself(column: Column, own: Booleans, end: int) -> tuple[Column, Booleans]:
     """A column that runs into itself, up to there."""
-    along = np.cumsum(np.hypot(*np.diff(column.axis, axis=0, prepend=column.axis[:1]).T))
+    along = column.stations
     along = along if end == 0 else along[-1] - along
-    near = along < _LOOKED_AT * float(np.median(column.widths))
+    near = along < _LOOKED_AT * column.width
     if near.all():
         return column, own
     body = column.some(np.flatnonzero(~near)).swept
@@ -99,23 +117,30 @@ def _beside(column: Column, own: Booleans, swept: Sequence[Region]) -> list[Colu
         return [column]
     shares = np.linspace(0.0, 1.0, _ACROSS)
     places = column.left[:, None] + shares[None, :, None] * (column.right - column.left)[:, None]
-    inside = Region.joined(swept).contains(places.reshape(-1, 2)).reshape(len(places), -1)
+    kept_off = Region.joined(swept).offset(_KEPT_OFF)
+    inside = kept_off.contains(places.reshape(-1, 2)).reshape(len(places), -1)
     open_ = ~inside
     first, last = np.argmax(open_, axis=1), _ACROSS - 1 - np.argmax(open_[:, ::-1], axis=1)
-    # Threads of both overlap a little, so that no cloth is seen between them.
+    # What lies along another column comes nearer to it than what ends at it.
     overlap = _OVERLAP / np.maximum(column.widths, JOINT) * (_ACROSS - 1)
     begin = np.where(first > 0, np.maximum(first - overlap, 0.0), 0.0) / (_ACROSS - 1)
     end = np.where(last < _ACROSS - 1, last + overlap, _ACROSS - 1.0) / (_ACROSS - 1)
     across = column.right - column.left
     left = column.left + np.clip(begin, 0.0, 1.0)[:, None] * across
     right = column.left + np.clip(end, 0.0, 1.0)[:, None] * across
-    wide = open_.any(axis=1) & (np.hypot(*(left - right).T) > _NARROWEST)
-    return [
+    mostly = open_.sum(axis=1) > _OPEN * (last - first + 1)
+    whole = (first == 0) & (last == _ACROSS - 1)
+    wide = mostly & (whole | (np.hypot(*(left - right).T) > _NARROWEST))
+    pieces = [
         Column((left[some] + right[some]) / 2.0, left[some], right[some],
                column.closed and len(some) == len(wide))
         for some in _runs(wide, column.closed)
         if len(some) > 2 and own[some].any()
     ]  # fmt: skip
+    if not pieces:
+        return []
+    least = _CRUMB * float(np.median(column.widths[own])) ** 2
+    return [one for one in pieces if one.swept.area > least]
 
 
 def _runs(kept: Booleans, closed: bool) -> list[Integers]:
@@ -131,45 +156,26 @@ def _runs(kept: Booleans, closed: bool) -> list[Integers]:
     ]
 
 
-def _is_compact(part: Region) -> bool:
-    """Whether it is a blob without holes, which has no strokes of its own: a dot."""
+def _across_dot(part: Region) -> Polyline | None:
+    """A line through the middle of a blob without holes, which has no strokes of its own, along
+    its longest way; none of what is no dot."""
     if len(part.rings) > 1:
-        return False
-    from scipy.spatial import ConvexHull
-
-    length, width = _sides(part)[1]
-    hull = float(ConvexHull(part.rings[0]).volume)
-    return length < _COMPACT * width and part.area > _FULL * hull
-
-
-def _across(part: Region) -> Polyline:
-    """A line through the middle of a shape, along its longest way."""
-    (middle, way), (length, _) = _sides(part)
-    half = length / 2.0 * way
-    return Polyline(np.array([middle - 0.5 * half, middle + 0.5 * half]), False)
-
-
-def _sides(part: Region) -> tuple[tuple[Points, Points], tuple[float, float]]:
-    """The middle of a shape and the way it is long, and its sides along and across that."""
-    ring = max(part.rings, key=len)
-    middle = (ring.max(axis=0) + ring.min(axis=0)) / 2.0
-    spread = np.cov((ring - middle).T)
-    way = np.linalg.eigh(spread)[1][:, -1]
-    along, across = (ring - middle) @ way, (ring - middle) @ np.array([-way[1], way[0]])
-    return (middle, way), (float(np.ptp(along)), float(np.ptp(across)))
+        return None
+    box = least_box(part)
+    if box.length >= _COMPACT * box.width or part.area <= _FULL * box.hull:
+        return None
+    quarter = box.length / 4.0 * box.way
+    return Polyline(np.array([box.middle - quarter, box.middle + quarter]), False)
 
 
 class _Edges:
     """The edges of a shape, for rungs to end at."""
 
     def __init__(self, part: Region) -> None:
+        self._part = part
         dense = [Polyline(ring, True).walk() for ring in part.rings]
-        pieces = [
-            walk.at(np.linspace(0.0, walk.length, max(8, math.ceil(walk.length / _PIECE)) + 1))
-            for walk in dense
-        ]
-        self._begins = np.concatenate([points[:-1] for points in pieces])
-        self._ends = np.concatenate([points[1:] for points in pieces])
+        _, self._begins, ways = in_pieces(*part.edges, _PIECE)
+        self._ends = self._begins + ways
         self._near = point_tree((self._begins + self._ends) / 2.0)
         self._half = float(np.hypot(*(self._ends - self._begins).T).max()) / 2.0
         self._tree = point_tree(
@@ -192,11 +198,19 @@ class _Edges:
         most = _REACH * _steady(radius, line.closed, step)
         left = self._reach(axis, normals, most)
         right = self._reach(axis, -normals, most)
-        rails = axis + left[:, None] * normals, axis - right[:, None] * normals
-        kept = forward(*rails, ways)
+        one, two, kept = unfolded(
+            axis + left[:, None] * normals, axis - right[:, None] * normals, ways
+        )
         if kept.sum() < 2:
             return None
-        return Column(axis[kept], rails[0][kept], rails[1][kept], line.closed), own[kept]
+        return Column(axis[kept], one[kept], two[kept], line.closed), own[kept]
+
+    def stopping_in_itself(self, strokes: Strokes, index: int) -> list[int]:
+        """Which ends of a stroke do: 0, where it begins, or -1."""
+        corners = [min(two, key=lambda end: self.firmness(strokes.lines, end))[1]
+                   for two in strokes.corners if two[0][0] == two[1][0] == index]  # fmt: skip
+        stops = [end for (stroke, end), other in strokes.stops if stroke == other == index]
+        return corners + stops
 
     def firmness(self, lines: Sequence[Polyline], end: End) -> float:
         """How much rather than others a stroke goes on to the edge at a corner.
@@ -246,7 +260,10 @@ class _Edges:
             ends.append(places[at] + steps[:, None] * way)
         own = np.zeros(len(ends[0]) + len(places) + len(ends[1]), dtype=bool)
         own[len(ends[0]) : len(ends[0]) + len(places)] = True
-        return np.concatenate([ends[0][::-1], places, ends[1]]), own
+        every = np.concatenate([ends[0][::-1], places, ends[1]])
+        # A stroke whose end is on the edge meets none ahead of it.
+        inside = self._part.contains(every)
+        return every[inside], own[inside]
 
     def _reach(self, points: Points, ways: Points, most: Floats) -> Floats:
         """(n,) mm from points along unit vectors to the nearest edge, or the most of each."""

@@ -142,7 +142,7 @@ def _found(one: Letter) -> list[list[Rung]]:
 
 def _few(column: Column, height: float) -> list[Rung]:
     along = np.hypot(*np.diff(column.middles, axis=0).T).sum()
-    width = max(float(np.median(column.widths)), 1e-3)
+    width = max(column.width, 1e-3)
     count = int(np.clip(round(along / (_APART * width)) + 1, _LEAST + column.closed, _MOST))
     places = np.linspace(0, len(column.axis) - 1, count).round().astype(int)
     return [

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Iterator, Sequence
 from itertools import islice
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -20,13 +20,14 @@ from ulvent.core.stitches.cloths import Cloth
 from ulvent.core.stitches.column import Column
 from ulvent.core.stitches.columns import columns_of
 from ulvent.core.stitches.corrected_column import corrected
+from ulvent.core.stitches.patches import Patch, patches
 from ulvent.core.stitches.thread import Thread, What
-from ulvent.core.stitches.threads import bean, cleared, filled, row_sections, running
+from ulvent.core.stitches.threads import bean, cleared, row_sections, running
 from ulvent.core.stitches.walk import THIN, Walk
 
-_LEFT_OPEN = 0.02
-"""mm²: what columns leave open, and is less, is no hole that is seen."""
-_GROWN = 0.35
+_THICK = 0.8
+"""Of the rungs of a shape so many are narrower than its thick strokes: those are alike in all
+letters of a face, so that a word is not half satin and half lines."""
 _REMEMBERED = 1024
 
 Rungs = tuple[tuple[tuple[float, float], tuple[float, float]], ...]
@@ -101,7 +102,7 @@ def narrowest_satin(shape: LetterShape, how: Making) -> float | None:
     for columns in _columns(shape, how.corrected):
         if _stitch_of(columns, how) != "satin":
             continue
-        widths = [float(np.median(one.widths)) for one in columns]
+        widths = [one.width for one in columns]
         thin = THIN * how.cloth.narrowest if how.stitch == "auto" else 0.0
         least += [width for width in widths if width >= thin]
     return min(least, default=None)
@@ -148,7 +149,8 @@ def _line(line: Polyline, how: Making) -> Iterator[Thread]:
     points = line.ends_met
     if how.width is not None and how.stitch in ("auto", "satin"):
         column = Column.along(points, how.width)
-        yield from _walked([column], [], how, column.middles[0], column.middles[-1])
+        walk = _in_satin(column.swept, [column], how)
+        yield from _along(walk, [], column.middles[0], column.middles[-1])
         return
     stitches = running(points, how.cloth.run)
     yield Thread.of(bean(stitches) if how.stitch == "bean" else stitches, What.RUN)
@@ -197,9 +199,12 @@ def _shape(
     if stitch == "rows":
         yield from _filled(part, how, at, out)
     elif stitch in ("run", "bean", "quilted"):
-        yield from _runs(columns, how, stitch == "bean", at)
+        # A letter alone is no line through others.
+        look: Literal["run", "bean"] = "bean" if stitch == "bean" else "run"
+        yield from _along(Walk(part, columns, how.cloth, look), [], at, out)
     else:
-        yield from _walked(columns, _patches(part, columns, how), how, at, out)
+        loose = patches(part, columns, how.cloth)
+        yield from _along(_in_satin(part, columns, how), loose, at, out)
 
 
 def _stitch_of(columns: Sequence[Column], how: Making) -> StitchType:
@@ -208,66 +213,22 @@ def _stitch_of(columns: Sequence[Column], how: Making) -> StitchType:
         return "rows"
     if how.stitch != "auto":
         return how.stitch
-    width = float(np.median(np.concatenate([one.widths for one in columns])))
+    width = float(np.quantile(np.concatenate([one.widths for one in columns]), _THICK))
     if width > how.cloth.widest:
         return "rows"
     return "bean" if width < how.cloth.narrowest else "satin"
 
 
-def _walked(
-    columns: Sequence[Column], patches: Sequence[Points], how: Making, at: Points, out: Points
-) -> Iterator[Thread]:
-    walk = Walk(columns, how.cloth, how.underlay, thin_as_runs=how.stitch == "auto")
-    for threads in walk.threads(patches, at, out):
+def _in_satin(part: Region, columns: Sequence[Column], how: Making) -> Walk:
+    return Walk(part, columns, how.cloth, how.underlay, thin_as_runs=how.stitch == "auto")
+
+
+def _along(walk: Walk, loose: Sequence[Patch], at: Points, out: Points) -> Iterator[Thread]:
+    for threads in walk.threads(loose, at, out):
         yield cleared(Thread.joined(threads))
-
-
-def _patches(part: Region, columns: Sequence[Column], how: Making) -> list[Points]:
-    """Rows where columns leave cloth open."""
-    swept = Region.joined(one.swept for one in columns)
-    # Thread covers half its own width beside a column.
-    rest = part.minus(swept.offset(how.cloth.thread / 2.0))
-    found: list[Points] = []
-    for one in rest.parts:
-        if one.area > _LEFT_OPEN:
-            grown = one.offset(_GROWN).meet(part)
-            found += [
-                filled(rows, how.cloth) for rows in row_sections(grown, how.cloth, _across(one))
-            ]
-    return found
-
-
-def _across(part: Region) -> float:
-    """The direction across the longest way of a shape, degrees: its rows are short then."""
-    ring = max(part.rings, key=len)
-    way = np.linalg.eigh(np.cov((ring - ring.mean(axis=0)).T))[1][:, -1]
-    return float(np.degrees(np.arctan2(way[0], -way[1])))
 
 
 def _filled(part: Region, how: Making, at: Points, out: Points) -> Iterator[Thread]:
     """Rows: ways from one stretch of them to the next lie under what is sewn later."""
     sections = row_sections(part, how.cloth, how.angle)
-    if not sections:
-        return
-    walk = Walk(sections, how.cloth, "rows")
-    for threads in walk.threads([], at, out):
-        yield cleared(Thread.joined(threads))
-
-
-def _runs(columns: Sequence[Column], how: Making, triple: bool, at: Points) -> Iterator[Thread]:
-    """Lines along the middles of columns."""
-    for points in _nearest_first([one.middles for one in columns], at):
-        line = running(points, how.cloth.run)
-        yield Thread.of(bean(line) if triple else line, What.RUN)
-
-
-def _nearest_first(stretches: Sequence[Points], at: Points) -> Iterator[Points]:
-    left = list(stretches)
-    while left:
-        off = [[float(np.hypot(*(at - one[end]))) for end in (0, -1)] for one in left]
-        best = min(range(len(left)), key=lambda index: min(off[index]))
-        points = left.pop(best)
-        if off[best][1] < off[best][0]:
-            points = points[::-1]
-        yield points
-        at = points[-1]
+    yield from _along(Walk(part, sections, how.cloth, "rows"), [], at, out)

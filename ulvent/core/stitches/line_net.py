@@ -12,7 +12,7 @@ from itertools import combinations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Points
+from ulvent.core.base.arrays import Floats, Integers, Points, counted_up
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
@@ -247,24 +247,28 @@ def _snapped(pieces: list[Points], near: float) -> list[Points]:
 
 def _crossings(one: Points, two: Points, same: bool) -> list[tuple[float, float]]:
     """Stations on two lines at which they cross, mm from their beginnings."""
-    a, b = one[:-1], two[:-1]
     u, v = np.diff(one, axis=0), np.diff(two, axis=0)
-    off = b[None] - a[:, None]
-    cross = u[:, None, 0] * v[None, :, 1] - u[:, None, 1] * v[None, :, 0]
-    with np.errstate(divide="ignore", invalid="ignore"):
-        s = (off[..., 0] * v[None, :, 1] - off[..., 1] * v[None, :, 0]) / cross
-        t = (off[..., 0] * u[:, None, 1] - off[..., 1] * u[:, None, 0]) / cross
-    hits = (s >= 0.0) & (s < 1.0) & (t >= 0.0) & (t < 1.0) & (np.abs(cross) > 0.0)
-    i, j = np.nonzero(hits)
-    if same:
-        apart = j - i > 1
-        i, j = i[apart], j[apart]
-    along = [np.concatenate([[0.0], np.cumsum(np.hypot(*w.T))]) for w in (u, v)]
     lengths = [np.hypot(*w.T) for w in (u, v)]
-    return [
-        (float(along[0][p] + s[p, q] * lengths[0][p]), float(along[1][q] + t[p, q] * lengths[1][q]))
-        for p, q in zip(i.tolist(), j.tolist(), strict=True)
+    # What crosses lies no farther apart than half of both.
+    reach = (lengths[0].max() + lengths[1].max()) / 2.0
+    near = point_tree(one[:-1] + u / 2.0).query_ball_tree(point_tree(two[:-1] + v / 2.0), reach)
+    i, _ = counted_up(np.array([len(some) for some in near]))
+    j = np.concatenate([np.array(some, dtype=int) for some in near])
+    if same:
+        i, j = i[j - i > 1], j[j - i > 1]
+    off, mine, other = two[j] - one[i], u[i], v[j]
+    cross = mine[:, 0] * other[:, 1] - mine[:, 1] * other[:, 0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        s = (off[:, 0] * other[:, 1] - off[:, 1] * other[:, 0]) / cross
+        t = (off[:, 0] * mine[:, 1] - off[:, 1] * mine[:, 0]) / cross
+    hits = (s >= 0.0) & (s < 1.0) & (t >= 0.0) & (t < 1.0) & (np.abs(cross) > 0.0)
+    begins = [np.concatenate([[0.0], np.cumsum(some)]) for some in lengths]
+    stations = [
+        start[which[hits]] + share[hits] * some[which[hits]]
+        for start, which, share, some in zip(begins, (i, j), (s, t), lengths, strict=True)
     ]
+    order = np.lexsort((j[hits], i[hits]))
+    return [*zip(stations[0][order].tolist(), stations[1][order].tolist(), strict=True)]
 
 
 def _linked(pieces: list[Points]) -> list[Points]:

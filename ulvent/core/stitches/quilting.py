@@ -21,6 +21,11 @@ from ulvent.core.outlines import Polyline
 from ulvent.core.stitches.line_net import Net
 from ulvent.core.stitches.threads import even_places, long_enough
 
+_SAME = 6
+_NEAR, _OFF, _ROUNDS = 0.15, 0.12, 60
+"""Stitches are made to be nearer to their length than this share of it, by needle points that are
+moved by at most that share of it, in so many rounds."""
+
 
 @dataclass(frozen=True, eq=False)
 class QuiltedLine:
@@ -50,8 +55,9 @@ class QuiltedLine:
     def stitches(self, length: float) -> tuple[Points, Integers]:
         """Needle points about `length` mm apart, and which letter each is of.
 
-        Between nodes, and corners, stitches are as long as each other, so that what is gone over
-        twice uses the same holes.
+        Between nodes, and corners, stitches are as long as each other, and what is gone over
+        twice uses the same holes. Where they would be too short or too long, needle points stand
+        a little off.
         """
         ends = sorted({0, *self.nodes, len(self.points) - 1})
         found, whose = [self.points[:1]], [self.letters[:1]]
@@ -60,7 +66,31 @@ class QuiltedLine:
             whose.append(np.full(len(found[-1]), self.letters[end]))
         points, letters = np.concatenate(found), np.concatenate(whose)
         kept = long_enough(points)
-        return points[kept], letters[kept]
+        return _evened(points[kept], length), letters[kept]
+
+
+def _evened(points: Points, length: float) -> Points:
+    """Needle points (k, 2) moved so that stitches are nearer to their length, and points that are
+    one stay one."""
+    holes, hole = np.unique(points.round(_SAME), axis=0, return_inverse=True)
+    hole = hole.ravel()
+    stitches = np.unique(np.sort(np.stack([hole[:-1], hole[1:]], axis=1), axis=1), axis=0)
+    begins, ends = stitches[stitches[:, 0] < stitches[:, 1]].T
+    low, high = (1.0 - _NEAR) * length, (1.0 + _NEAR) * length
+    moved = holes.copy()
+    for _ in range(_ROUNDS):
+        way = moved[ends] - moved[begins]
+        long = np.hypot(*way.T)[:, None]
+        step = way / np.maximum(long, JOINT) * (np.clip(long, low, high) - long) / 2.0
+        asked = np.bincount(np.concatenate([begins, ends]), minlength=len(holes))[:, None]
+        change = np.zeros_like(moved)
+        np.add.at(change, ends, step)
+        np.add.at(change, begins, -step)
+        off = moved + change / np.maximum(asked, 1) - holes
+        far = np.hypot(*off.T)[:, None] / (_OFF * length)
+        moved = holes + off / np.maximum(far, 1.0)
+    found: Points = moved[hole]
+    return found
 
 
 def quilted_line(letters: Sequence[Sequence[Polyline]]) -> QuiltedLine:

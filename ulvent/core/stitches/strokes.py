@@ -34,7 +34,9 @@ _NEVER_CUT = 2.5
 _TOGETHER = 1.1
 _SEEN = 1.2
 """Half widths along a stroke in which its direction is seen."""
-_GOES_ON = math.radians(55.0)
+_GOES_ON, _GOES_ROUND, _EVENLY = math.radians(55.0), math.radians(85.0), math.radians(8.0)
+"""Strokes that bend less through a meeting are one; on an arc, whose ends turn evenly from its
+chord, and where the shape has no corner, rather more."""
 _TURNS = math.radians(40.0)
 _STUB, _STUB_END = 0.5, 0.65
 """Of a half width: what is left of a leg that is no stroke, and how wide it is at its end."""
@@ -72,7 +74,7 @@ def strokes_of(part: Region) -> Strokes:
 
 
 def _pruned(skeleton: Skeleton, near: dict[int, set[int]]) -> set[int]:
-    """Cuts off the legs that are no strokes; says where they began."""
+    """Cuts off the legs that are no strokes; says where those into corners began."""
     bends = {
         frozenset(pair): arc - chord
         for pair, arc, chord in zip(
@@ -97,7 +99,8 @@ def _pruned(skeleton: Skeleton, near: dict[int, set[int]]) -> set[int]:
                 for one, other in pairwise(leg):
                     near[one].discard(other)
                     near[other].discard(one)
-                began.add(base)
+                if leg[-1] in began or _leads_to_corner(skeleton, leg):
+                    began.add(base)
                 again = True
         for node in [node for node, others in near.items() if not others]:
             del near[node]
@@ -110,10 +113,16 @@ def _is_weak(skeleton: Skeleton, leg: list[int], bends: dict[frozenset[int], flo
     if length > _NEVER_CUT * base:
         return False
     out = length + last - base
-    if last < _CORNER_LEG * base:
+    if _leads_to_corner(skeleton, leg):
         bend = bends.get(frozenset(leg[:2]), math.inf)
         return bend < _CORNER_BEND * base or out < _CORNER_OUT * base
     return out < _OTHER_OUT * base
+
+
+def _leads_to_corner(skeleton: Skeleton, leg: list[int]) -> bool:
+    """Whether a leg does, and not into what is round."""
+    base, last = float(skeleton.radius[leg[0]]), float(skeleton.radius[leg[-1]])
+    return last < _CORNER_LEG * base
 
 
 def _length(points: Points) -> float:
@@ -157,7 +166,7 @@ class _Meetings:
     """Branches of a skeleton, and where they meet."""
 
     def __init__(self, skeleton: Skeleton, near: dict[int, set[int]], began: set[int]) -> None:
-        self._skeleton, self._near = skeleton, near
+        self._skeleton, self._near, self._began = skeleton, near, began
         self._branches: list[_Branch] = []
         self._loops: list[Polyline] = []
         forks = {node for node, others in near.items() if len(others) > 2}
@@ -187,7 +196,7 @@ class _Meetings:
             beyond = points[off > radius]
             begin = beyond[0] if len(beyond) > 1 else points[0]
             ways.append((points[-1] - begin) / max(math.dist(points[-1], begin), JOINT))
-        return math.acos(float(np.clip(-ways[0] @ ways[1], -1.0, 1.0))) > _TURNS
+        return _turn(-ways[0], ways[1]) > _TURNS
 
     def _together(self, nodes: set[int]) -> tuple[list[_Meeting], dict[frozenset[int], int]]:
         """Meetings, those that lie within their own width as one, and the ways between these."""
@@ -284,8 +293,13 @@ class _Meetings:
         for one, other in combinations(meeting.ends, 2):
             two = self._branches[one[0]], self._branches[other[0]]
             ways = two[0].way(one[1]), two[1].way(other[1])
-            bend = math.acos(float(np.clip(-ways[0] @ ways[1], -1.0, 1.0)))
-            if bend < _GOES_ON and one[0] != other[0]:
+            bend = _turn(-ways[0], ways[1])
+            most = _GOES_ON
+            if not meeting.nodes & self._began:
+                tips = two[0].points[one[1]], two[1].points[other[1]]
+                turns = [_turn(way, tips[1] - tips[0]) for way in (-ways[0], ways[1])]
+                most = _GOES_ROUND if abs(turns[0] - turns[1]) < _EVENLY else _GOES_ON
+            if bend < most:
                 thinner = abs(math.log(two[0].radius / two[1].radius))
                 costs.append((bend + _THINNER * thinner, one, other))
         found: dict[End, End] = {}
@@ -341,6 +355,11 @@ class _Meetings:
                 found[at[0]] = stroke
                 at = on.get((at[0], -1 if at[1] == 0 else 0))
         return found
+
+
+def _turn(one: Points, other: Points) -> float:
+    """Between two directions, radians from 0 to pi."""
+    return abs(math.atan2(float(one[0] * other[1] - one[1] * other[0]), float(one @ other)))
 
 
 def _tapering(points: Points, radii: Floats, usual: float, end: int) -> Booleans:
