@@ -6,7 +6,9 @@ all arrays of figures for one type. Lengths are in mm, y is up.
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
+from itertools import chain
 from typing import Annotated
 
 import numpy as np
@@ -78,6 +80,13 @@ def counted_up(counts: Integers) -> tuple[Integers, Integers]:
     """Each index as often as its count says, and which time it is: 0 0, 0 1, 1 0, …"""
     owners = np.repeat(np.arange(len(counts)), counts)
     return owners, np.arange(len(owners)) - np.repeat(np.cumsum(counts) - counts, counts)
+
+
+def strung(lists: Collection[Collection[int]]) -> tuple[Integers, Integers]:
+    """Lists of indices one after another: of which list each item is, and the items."""
+    counts = np.fromiter(map(len, lists), dtype=int, count=len(lists))
+    items = np.fromiter(chain.from_iterable(lists), dtype=int, count=int(counts.sum()))
+    return np.repeat(np.arange(len(counts)), counts), items
 
 
 def in_pieces(begins: Points, ends: Points, longest: float) -> tuple[Integers, Points, Points]:

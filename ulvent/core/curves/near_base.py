@@ -12,7 +12,7 @@ import math
 
 import numpy as np
 
-from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, Stations, counted_up
+from ulvent.core.base.arrays import Booleans, Floats, Integers, Points, Stations, counted_up, strung
 from ulvent.core.base.tolerances import ARC_LENGTH
 from ulvent.core.base.trees import point_tree
 from ulvent.core.curves.curve import Curve
@@ -88,10 +88,7 @@ class NearBase:
 
     def _around(self, points: Points, reach: float) -> tuple[Integers, Integers]:
         """Pairs of points and samples that are no farther apart than `reach`."""
-        found = self._tree.query_ball_point(points, reach, return_sorted=True)
-        counts = np.fromiter(map(len, found), dtype=int, count=len(found))
-        columns = np.fromiter((one for each in found for one in each), int, int(counts.sum()))
-        return counted_up(counts)[0], columns
+        return strung(self._tree.query_ball_point(points, reach, return_sorted=True))
 
 
 def _lowest(rows: Integers, away: Floats) -> Booleans:

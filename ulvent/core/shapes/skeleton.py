@@ -88,15 +88,26 @@ def branches(near: dict[int, set[int]]) -> list[list[int]]:
     """Nodes of each way between ends and junctions, and of each ring without any."""
     joints = [node for node, others in near.items() if len(others) != 2]
     found: list[list[int]] = []
-    seen: set[tuple[int, int]] = set()
-    for node in [*joints, *near]:
+    gone: set[tuple[int, int]] = set()
+    for node in joints:
         for first in sorted(near[node]):
-            if (node, first) in seen:
-                continue
-            path = [node, first]
-            while len(near[path[-1]]) == 2 and path[-1] != node:
-                path.append(next(n for n in near[path[-1]] if n != path[-2]))
-            steps = [*zip(path[:-1], path[1:], strict=True)]
-            seen.update(steps, [(b, a) for a, b in steps])
-            found.append(path)
+            if (node, first) not in gone:
+                path = _way(near, node, first)
+                gone.add((path[-1], path[-2]))
+                found.append(path)
+    passed = set(joints).union(*found)
+    for node, others in near.items():
+        if node not in passed:
+            ring = _way(near, node, min(others))
+            passed.update(ring)
+            found.append(ring)
     return found
+
+
+def _way(near: dict[int, set[int]], node: int, first: int) -> list[int]:
+    """From a node over its neighbour to the next end or junction, or back to where it began."""
+    path = [node, first]
+    while path[-1] != node and len(near[path[-1]]) == 2:
+        one, other = near[path[-1]]
+        path.append(other if one == path[-2] else one)
+    return path

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -121,9 +122,10 @@ def unfolded(left: Points, right: Points, ways: Points) -> tuple[Points, Points,
 
 def _waiting(rail: Points, ways: Points) -> Points:
     """A rail that stays where it is while it would go back."""
+    along = _goes_on(rail, ways)
     last, found = 0, []
     for index in range(len(rail)):
-        if (rail[index] - rail[last]) @ ways[index] >= 0.0:
+        if along(last, index) >= 0.0:
             last = index
         found.append(last)
     return rail[found]
@@ -131,13 +133,22 @@ def _waiting(rail: Points, ways: Points) -> Points:
 
 def _forward(left: Points, right: Points, ways: Points) -> Booleans:
     """(k,) which rungs do not cross the last one that is kept."""
+    along_left, along_right = _goes_on(left, ways), _goes_on(right, ways)
     kept = np.zeros(len(left), dtype=bool)
     last = -1
     for index in range(len(left)):
-        if last < 0 or (
-            (left[index] - left[last]) @ ways[index] > -JOINT
-            and (right[index] - right[last]) @ ways[index] > -JOINT
-        ):
+        if last < 0 or (along_left(last, index) > -JOINT and along_right(last, index) > -JOINT):
             kept[index] = True
             last = index
     return kept
+
+
+def _goes_on(rail: Points, ways: Points) -> Callable[[int, int], float]:
+    """How far, mm, a rail goes from one place to another along the way at that one."""
+    places, along = rail.tolist(), ways.tolist()
+
+    def goes_on(one: int, other: int) -> float:
+        (x0, y0), (x, y), (dx, dy) = places[one], places[other], along[other]
+        return float((x - x0) * dx + (y - y0) * dy)
+
+    return goes_on

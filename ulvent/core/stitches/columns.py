@@ -17,8 +17,8 @@ from ulvent.core.base.arrays import (
     Floats,
     Integers,
     Points,
-    counted_up,
     in_pieces,
+    strung,
     turned_left,
 )
 from ulvent.core.base.tolerances import JOINT
@@ -268,8 +268,7 @@ class _Edges:
     def _reach(self, points: Points, ways: Points, most: Floats) -> Floats:
         """(n,) mm from points along unit vectors to the nearest edge, or the most of each."""
         near = self._near.query_ball_point(points, most + self._half)
-        whose, _ = counted_up(np.array([len(some) for some in near]))
-        edge = np.concatenate([np.array(some, dtype=int) for some in near])
+        whose, edge = strung(near)
         begins = self._begins[edge]
         along = _met(begins - points[whose], self._ends[edge] - begins, ways[whose])
         nearest = most.astype(float)

@@ -12,7 +12,7 @@ from itertools import combinations
 
 import numpy as np
 
-from ulvent.core.base.arrays import Floats, Integers, Points, counted_up
+from ulvent.core.base.arrays import Floats, Integers, Points, strung
 from ulvent.core.base.errors import wrong_field
 from ulvent.core.base.linked import joined_groups
 from ulvent.core.base.tolerances import JOINT
@@ -252,8 +252,7 @@ def _crossings(one: Points, two: Points, same: bool) -> list[tuple[float, float]
     # What crosses lies no farther apart than half of both.
     reach = (lengths[0].max() + lengths[1].max()) / 2.0
     near = point_tree(one[:-1] + u / 2.0).query_ball_tree(point_tree(two[:-1] + v / 2.0), reach)
-    i, _ = counted_up(np.array([len(some) for some in near]))
-    j = np.concatenate([np.array(some, dtype=int) for some in near])
+    i, j = strung(near)
     if same:
         i, j = i[j - i > 1], j[j - i > 1]
     off, mine, other = two[j] - one[i], u[i], v[j]
