@@ -116,7 +116,8 @@ export default defineConfig({
   },
   // In tests Svelte's parts are mounted as in a browser.
   resolve: { conditions: process.env.VITEST ? ['browser'] : undefined },
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'] },
+  // One world for all files of tests: each cleans up after itself, and none loads it all anew.
+  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], pool: 'threads', isolate: false },
   server: {
     proxy: { '/api': { target: 'http://127.0.0.1:8480', ws: true } },
   },

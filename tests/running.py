@@ -38,7 +38,8 @@ class RunningUlvent:
         )
         self._ready = threading.Event()
         self.address = ""
-        self._reader = threading.Thread(target=self._read)
+        # What is started once for all tests is stopped when a process exits, after its threads end.
+        self._reader = threading.Thread(target=self._read, daemon=True)
         self._reader.start()
 
     def _read(self) -> None:

@@ -6,6 +6,7 @@ its page are used as a maker would.
 
 from __future__ import annotations
 
+import atexit
 import json
 import re
 import shutil
@@ -48,7 +49,7 @@ class MadeUpRecords(LetteringTest):
     @classmethod
     def start(cls) -> RunningUlvent:
         cls.folder = temporary_folder()
-        unittest.addModuleCleanup(remove, cls.folder)
+        atexit.register(remove, cls.folder)
         not_ours = shutil.ignore_patterns("__pycache__", "node_modules", "page")
         shutil.copytree(ROOT / "ulvent", cls.folder / "ulvent", ignore=not_ours)
         shutil.copytree(ROOT / "frontend", cls.folder / "frontend", ignore=not_ours)

@@ -68,13 +68,14 @@ GROUPS: dict[str, list[Command]] = {
         "tests.core.steps", "tests.core.shapes", "tests.core.prepare", "tests.core.proof"
     ),
     "tests of the machines": _tests("tests.machines", "tests.sending", "tests.test_random_runs"),
-    "browser: letterings": _tests("tests.browser.test_letterings", "tests.browser.test_fits"),
+    "browser: letterings, guides": _tests(
+        "tests.browser.test_letterings", "tests.browser.test_fits", "tests.browser.test_guides"
+    ),
     "tests of the core: curves, guides": _tests("tests.core.curves", "tests.core.guides"),
-    "browser: layout, shelf": _tests("tests.browser.test_layout", "tests.browser.test_shelf"),
+    "browser: shelf, layout": _tests("tests.browser.test_shelf", "tests.browser.test_layout"),
     "tests of the registers": _tests("tests.test_registers"),
     "tests of the command line": _tests("tests.test_cli", "tests.test_names"),
     "tests of the core: setting": _tests("tests.core.setting"),
-    "browser: guides": _tests("tests.browser.test_guides"),
     "tests of the core: solids, series": _tests(
         "tests.core.solids", "tests.core.series", "tests.test_random_solids"
     ),

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+import atexit
 import io
 import json
 import re
-import unittest
 import urllib.request
 from collections.abc import Callable
 from pathlib import Path
@@ -14,32 +14,32 @@ from typing import Any, ClassVar
 import svgelements
 from playwright.sync_api import ConsoleMessage, Locator, Page, expect
 
-from tests.browser.chromium import ChromiumTest, once_a_module
+from tests.browser.chromium import ChromiumTest, once
 from tests.makings import document, laid
 from tests.running import RunningUlvent, eventually, remove, temporary_folder
 from ulvent.core.setting import Setting
 
 
 class ApplicationTest(ChromiumTest):
-    """Each module of tests has its own server with the demo's pieces."""
+    """Each process of tests has its own server with the demo's pieces."""
 
     running: ClassVar[RunningUlvent]
 
     @classmethod
     def setUpClass(cls) -> None:
         super().setUpClass()
-        cls.running = once_a_module(cls, "application", cls._started)
+        cls.running = once(cls.start.__func__, cls._started)
 
     @classmethod
     def _started(cls) -> RunningUlvent:
         running = cls.start()
-        unittest.addModuleCleanup(running.stop)
+        atexit.register(running.stop)
         return running.wait_until_ready()
 
     @classmethod
     def start(cls) -> RunningUlvent:
         folder = temporary_folder()
-        unittest.addModuleCleanup(remove, folder)
+        atexit.register(remove, folder)
         return RunningUlvent(folder, "--port", "0")
 
     def setUp(self) -> None:
@@ -62,7 +62,7 @@ class ApplicationTest(ChromiumTest):
         return url.startswith((f"http://{address}/", f"ws://{address}/", "data:", "blob:"))
 
     def open(self, path: str = "/", page: Page | None = None) -> Page:
-        once_a_module(type(self), "kept open", self._kept_open)
+        once(self.running, self._kept_open)
         page = page or self.page()
         page.on("request", lambda request: self.requested.add(request.url))
         page.on("websocket", lambda socket: self.requested.add(socket.url))
@@ -75,7 +75,7 @@ class ApplicationTest(ChromiumTest):
     def _kept_open(cls) -> Page:
         """Chromium shows all pages of a server in one process as long as one is open: what it has
         read and compiled for one test serves the next."""
-        page = once_a_module(cls, "context", cls._context).new_page()
+        page = once("context", cls._context).new_page()
         page.goto(f"{cls.running.address}/api/pieces")
         return page
 

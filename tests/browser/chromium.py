@@ -1,9 +1,10 @@
-"""Debian's headless Chromium through Playwright, started once for a module of tests."""
+"""Debian's headless Chromium through Playwright, started once for a process of tests."""
 
 from __future__ import annotations
 
+import atexit
 import unittest
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from typing import Any, ClassVar, TypeVar
 
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
@@ -29,27 +30,25 @@ try {
 } catch { /* a page without an address keeps nothing */ }
 """
 """What pages before a new one have kept is forgotten; what it keeps itself stays over a reload."""
-_STARTED: dict[str, Any] = {}
+_STARTED: dict[Hashable, Any] = {}
 
 
-def once_a_module(test: type[unittest.TestCase], what: str, start: Callable[[], T]) -> T:
-    """What is started for the first class of a module, and used by the others.
+def once(what: Hashable, start: Callable[[], T]) -> T:
+    """What is started for the first test of a process that asks for it, and used by the others.
 
-    `start` registers what ends it with `unittest.addModuleCleanup`.
+    `start` registers what ends it with `atexit`.
     """
-    key = f"{test.__module__} {what}"
-    if key not in _STARTED:
-        _STARTED[key] = start()
-        unittest.addModuleCleanup(_STARTED.pop, key)
-    found: T = _STARTED[key]
+    if what not in _STARTED:
+        _STARTED[what] = start()
+    found: T = _STARTED[what]
     return found
 
 
 def _launched() -> tuple[Playwright, Browser]:
     playwright = sync_playwright().start()
-    unittest.addModuleCleanup(playwright.stop)
+    atexit.register(playwright.stop)
     browser = playwright.chromium.launch(executable_path=EXECUTABLE, args=OPTIONS)
-    unittest.addModuleCleanup(browser.close)
+    atexit.register(browser.close)
     return playwright, browser
 
 
@@ -65,10 +64,10 @@ class ChromiumTest(unittest.TestCase):
         super().setUpClass()
         # How long is waited for what must come: a slow machine is no failure.
         expect.set_options(timeout=PATIENCE_MS)
-        cls.playwright, cls.browser = once_a_module(cls, "browser", _launched)
+        cls.playwright, cls.browser = once("browser", _launched)
 
     def page(self, width: int = 1280, height: int = 800) -> Page:
-        page = once_a_module(type(self), "context", self._context).new_page()
+        page = once("context", self._context).new_page()
         self.addCleanup(page.close)
         # A file that takes long is made by a worker first, which has to be started.
         page.set_default_timeout(2 * PATIENCE_MS)
@@ -77,8 +76,8 @@ class ChromiumTest(unittest.TestCase):
 
     @classmethod
     def _context(cls) -> BrowserContext:
-        """One for a module: what it has fetched and compiled need not be so for every test."""
+        """One for all: what it has fetched and compiled need not be so for every test."""
         context = cls.browser.new_context(accept_downloads=True)
         context.add_init_script(_FORGET)
-        unittest.addModuleCleanup(context.close)
+        atexit.register(context.close)
         return context
