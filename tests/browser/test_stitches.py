@@ -168,6 +168,24 @@ class Machines(StitchesTest):
         self.assertLess(float(off[1]), 0.09, "needle points are kept in tenths of a millimetre")
         expect(page.locator("path.came").first).to_be_attached()
 
+    def test_one_hooping_is_taken_away_and_sewn(self) -> None:
+        page, piece = self.stitches_of("Gate banner, appliqué")
+        page.get_by_label("Taken away as").select_option(label="Stitches, JEF")
+        with page.expect_download() as download:
+            page.get_by_role("button", name="Hoop 2", exact=True).click()
+        self.assertTrue(download.value.suggested_filename.endswith("hoop 2.jef"))
+        page.get_by_label("Hooping").select_option(label="Hoop 2")
+        page.get_by_role("button", name="Sew it on the stitcher").click()
+        expect(page.get_by_text(re.compile("stitches came out"))).to_be_visible()
+        page.get_by_label("Hooping").select_option(label="all of it")
+        page.get_by_role("button", name="Sew it on the stitcher").click()
+        expect(page.get_by_text("The stitcher refuses the file: takes 267")).to_be_visible()
+        # While a figure stands that is none, nothing is sewn and no file is written.
+        self.type(page, "Stitches of one side", "half")
+        page.get_by_role("button", name="Hoop 2", exact=True).click()
+        expect(page.get_by_text("a typed figure is not understood")).to_be_visible()
+        expect(self.kept(page)).to_contain_text("not kept")
+
     def test_a_stitch_file_is_set_beside_the_lettering(self) -> None:
         page, _ = self.stitches_of("Apron badge")
         page.get_by_role("button", name="Export a file").click()

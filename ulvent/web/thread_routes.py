@@ -217,7 +217,8 @@ def thread_file(
     piece = pieces.get(piece_id).piece
     data = work.done(_written, piece, format, hooping, seconds=LATER, patient=True)
     wanted = THREAD_FORMATS[format]
-    return download(data, piece.title, wanted.ending, wanted.media_type)
+    title = f"{piece.title} hoop {hooping}".strip() if hooping else piece.title
+    return download(data, title, wanted.ending, wanted.media_type)
 
 
 def _written(bench: Bench, piece: Piece, format: str, hooping: int) -> bytes:

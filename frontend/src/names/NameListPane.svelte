@@ -4,6 +4,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { api, saying } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import { settled } from '../piece/settled';
   import { figure } from '../words/words';
   import { Batches } from '../batches/batches.svelte';
   import BatchList from '../batches/BatchList.svelte';
@@ -54,9 +55,7 @@
   }
 
   async function make(): Promise<void> {
-    await editor.finish();
-    if (editor.keeping.state === 'kept') await batches.begin(editor.id, wanted);
-    else editor.saying = 'Nothing was begun, because the last change could not be kept.';
+    if (await settled(editor)) await batches.begin(editor.id, wanted);
   }
 
   function chosen(event: Event): void {

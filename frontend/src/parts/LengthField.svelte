@@ -1,6 +1,6 @@
 <script lang="ts">
   import { TextInput } from 'carbon-components-svelte';
-  import { setFigure, shownFigure } from '../words/figures.svelte';
+  import { setFigure, shownFigure, standsWrong } from '../words/figures.svelte';
   import { units } from '../words/units.svelte';
   import { isUndo } from './undoing';
 
@@ -16,8 +16,6 @@
     onset: (value: number) => void;
     /** What an emptied field does, where it may be empty. */
     onclear?: () => void;
-    /** Told whether what is typed is no figure. */
-    onwrong?: (wrong: boolean) => void;
   }
 
   let {
@@ -29,7 +27,6 @@
     problem = '',
     onset,
     onclear,
-    onwrong,
   }: Props = $props();
 
   let typed = $state<string>();
@@ -38,6 +35,8 @@
   let handedOver = false;
   const known = $derived(value === null ? '' : shownFigure(value, unit, shownAs));
   const shown = $derived(typed ?? known);
+
+  $effect(() => (wrong ? standsWrong() : undefined));
 
   async function set(): Promise<void> {
     if (typed === undefined || typed === known) {
@@ -57,7 +56,6 @@
       onset(value);
     });
     handedOver = false;
-    onwrong?.(Boolean(wrong));
   }
 
   function press(event: KeyboardEvent): void {

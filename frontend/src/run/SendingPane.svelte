@@ -3,6 +3,7 @@
   import { Button, Checkbox, InlineNotification, ProgressBar, Select, SelectItem } from 'carbon-components-svelte';
   import type { RunScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import { settled } from '../piece/settled';
   import BedSeen from './BedSeen.svelte';
   import Machines from './Machines.svelte';
   import type { Sending } from './sending.svelte';
@@ -43,7 +44,7 @@
   const standing = $derived(moment?.done ?? 0);
 
   async function send(): Promise<void> {
-    await editor.finish();
+    if (!(await settled(editor))) return;
     await sent.send(wanted, editor.keeping.revision, onePass, despite);
     despite = false;
   }

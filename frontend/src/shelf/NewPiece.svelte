@@ -29,7 +29,6 @@
   let guide = $state.raw<Guide>();
   let saved = $state.raw<DrawerEntry[]>([]);
   let wrong = $state('');
-  let wrongFigure = $state(false);
   let picture = $state('');
 
   const beginning = $derived(beginnings.find((one) => one.name === from));
@@ -115,7 +114,7 @@
 
   async function make(): Promise<void> {
     await figures.settled();
-    if (wrongFigure) return;
+    if (figures.wrong) return;
     const answer = await api.POST('/api/beginnings', { body }).catch(() => undefined);
     if (answer?.data) router.go(`/pieces/${answer.data.id}`);
     else wrong = saying(answer?.error);
@@ -233,7 +232,6 @@
             label="Inside of the edge by"
             value={edge}
             onset={(value) => (edge = value)}
-            onwrong={(is) => (wrongFigure = is)}
           />
         {/if}
       {/if}

@@ -7,12 +7,13 @@
   import { catalogue } from '../api/catalogue';
   import { api, saying, type Takeaway } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
+  import { settled } from '../piece/settled';
   import { figures } from '../words/figures.svelte';
   import { clock } from '../words/words';
   import Brand from './Brand.svelte';
   import Lacking from './Lacking.svelte';
   import { follow } from './router.svelte';
-  import { ending, settled, take } from './taking';
+  import { ending, take } from './taking';
   import type { View } from './views';
 
   interface Props {
@@ -31,6 +32,7 @@
   const RUN_FORMATS = catalogue().run_formats;
   const THREAD_FORMATS = catalogue().thread_formats;
   const SOLID_FORMATS = catalogue().solid_formats;
+  const keeping = $derived(figures.wrong ? 'wrong' : editor.keeping.state);
   const standing = $derived(
     {
       kept: `kept · ${clock(editor.keeping.at)}`,
@@ -39,9 +41,9 @@
       wrong: 'not kept: something is wrong',
       offline: 'not kept: Ulvent does not answer',
       conflict: 'not kept: changed elsewhere',
-    }[figures.waiting && editor.keeping.state === 'kept' ? 'changed' : editor.keeping.state],
+    }[figures.waiting && keeping === 'kept' ? 'changed' : keeping],
   );
-  const troubled = $derived(['wrong', 'offline', 'conflict'].includes(editor.keeping.state));
+  const troubled = $derived(['wrong', 'offline', 'conflict'].includes(keeping));
 
   function rename(event: Event): void {
     editor.change({ title: (event.target as HTMLInputElement).value.trim() });
@@ -123,7 +125,7 @@
       {#each SOLID_FORMATS as { name, title }, index (name)}
         <OverflowMenuItem text={`${title}, the part`} hasDivider={index === 0} on:click={() => void checkAndTake(`solid/${name}`)} />
       {/each}
-      <OverflowMenuItem text="Piece file" href={`/api/pieces/${editor.id}/file`} hasDivider />
+      <OverflowMenuItem text="Piece file" hasDivider on:click={() => void take(editor, 'file')} />
     </OverflowMenu>
   </div>
 </header>

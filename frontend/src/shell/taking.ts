@@ -1,17 +1,15 @@
 /** Files taken away: at once, or, where that takes longer than a moment, made by a worker first. */
 
 import { api, saying } from '../api/client';
+import { settled, type Keeper } from '../piece/settled';
 
 const MOMENT_MS = 2000;
 const LOOK_MS = 1000;
 
 /** Who takes away: what went wrong is said, and so is what comes later. */
-interface Taker {
+interface Taker extends Keeper {
   readonly id: string;
-  readonly keeping: { state: string };
-  saying: string;
   coming: string;
-  finish(): Promise<void>;
 }
 
 /** What is asked for, or `late` where it is not there within a moment; none where nothing answers. */
@@ -27,15 +25,7 @@ export async function soon<T>(ask: (signal: AbortSignal) => Promise<T>, moment =
   }
 }
 
-/** Whether all is kept, so that a file holds what the screen shows; otherwise that is said. */
-export async function settled(taker: Taker): Promise<boolean> {
-  await taker.finish();
-  if (taker.keeping.state === 'kept') return true;
-  taker.saying = 'The file was not written, because the last change could not be kept.';
-  return false;
-}
-
-/** Take a file of a piece away, by its path; one pass of a run is always waited for. */
+/** Take a file of a piece away, by its path; one pass of a run, or one hooping, is waited for. */
 export async function take(taker: Taker, file: string): Promise<void> {
   if (!(await settled(taker))) return;
   const fetched = async (signal?: AbortSignal) => {
@@ -43,7 +33,7 @@ export async function take(taker: Taker, file: string): Promise<void> {
     if (answer.ok) save(await answer.blob(), nameOf(answer.headers.get('Content-Disposition') ?? ''));
     return answer.ok ? '' : saying(await answer.json());
   };
-  const found = await (file.includes('?pass=') ? fetched().catch(() => undefined) : soon(fetched));
+  const found = await (/[?](pass|hooping)=/.test(file) ? fetched().catch(() => undefined) : soon(fetched));
   if (found === 'late') await takeLater(taker, file);
   else taker.saying = found ?? saying(undefined);
 }

@@ -1,9 +1,11 @@
 <script lang="ts">
   /** What is sewn, thread by thread, and what it comes to. */
-  import { Checkbox } from 'carbon-components-svelte';
+  import { Checkbox, Select, SelectItem } from 'carbon-components-svelte';
+  import { catalogue } from '../api/catalogue';
   import type { StitchScene } from '../api/client';
   import type { Editor } from '../piece/editor.svelte';
   import ListPane from '../shell/ListPane.svelte';
+  import { take } from '../shell/taking';
   import type { Clock } from '../rehearsal/clock.svelte';
   import { lasting } from '../rehearsal/figures';
   import { figure } from '../words/words';
@@ -24,6 +26,8 @@
   let { scene, clock, chosen = $bindable(), needles = $bindable(), busy, editor, beside }: Props = $props();
 
   const LISTED = 400;
+  const FORMATS = catalogue().thread_formats;
+  let format = $state<string>(FORMATS[0]?.name ?? '');
   const rounded = (mm: number) => figure(Number(mm.toFixed(1)));
   const thread = (metres: number) => `${figure(Number(metres.toFixed(metres < 10 ? 1 : 0)))} m`;
   const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : one.endsWith('ch') ? 'es' : 's'}`;
@@ -72,13 +76,16 @@
     </ol>
     {#if scene.hoopings.length > 1}
       <h3>One hooping at a time</h3>
+      <Select size="sm" labelText="Taken away as" selected={format} on:update={(event) => (format = String(event.detail))}>
+        {#each FORMATS as { name, title } (name)}<SelectItem value={name} text={title} />{/each}
+      </Select>
       <ul class="letters">
         {#each scene.hoopings as _, index (index)}
-          <li><a href={`/api/pieces/${editor.id}/thread/dst?hooping=${index + 1}`} download>Hoop {index + 1}, DST</a></li>
+          <li><button class="quiet" onclick={() => void take(editor, `thread/${format}?hooping=${index + 1}`)}>Hoop {index + 1}</button></li>
         {/each}
       </ul>
     {/if}
-    <TryOut {beside} />
+    <TryOut {beside} hoopings={scene.hoopings.length} />
   {/if}
   <p class="soft" role="status">{busy ? 'Making the stitches…' : ''}</p>
 </ListPane>
@@ -102,6 +109,16 @@
     height: 12px;
     margin-right: 6px;
     vertical-align: -1px;
+  }
+
+  .quiet:not(.entry) {
+    border: 0;
+    padding: 4px 8px 4px 0;
+    background: none;
+    color: var(--verdigris);
+    font: inherit;
+    font-size: 12px;
+    cursor: pointer;
   }
 
   .letters {

@@ -1,13 +1,16 @@
 <script lang="ts">
   /** Stitch files: one that is looked at, and the piece's own sewn by the simulated stitcher. */
-  import { Button } from 'carbon-components-svelte';
+  import { Button, Select, SelectItem } from 'carbon-components-svelte';
   import LengthField from '../parts/LengthField.svelte';
   import { lasting } from '../rehearsal/figures';
   import { figure } from '../words/words';
   import { ENDINGS, type Beside } from './beside.svelte';
 
-  let { beside }: { beside: Beside } = $props();
+  let { beside, hoopings }: { beside: Beside; hoopings: number } = $props();
 
+  let wanted = $state(1);
+  /** Nothing: all of it. */
+  const hooping = $derived(hoopings > 1 ? Math.min(wanted, hoopings) : 0);
   let breaksAt = $state<number | null>(null);
   let input = $state<HTMLInputElement>();
   const rounded = (mm: number, places = 1) => figure(Number(mm.toFixed(places)));
@@ -22,9 +25,15 @@
 <section aria-label="Stitch files">
   <h3>Sewn on trial</h3>
   <div class="pair">
+    {#if hoopings > 1}
+      <Select size="sm" labelText="Hooping" selected={String(hooping)} on:update={(event) => (wanted = Number(event.detail))}>
+        {#each { length: hoopings } as _, index (index)}<SelectItem value={String(index + 1)} text={`Hoop ${index + 1}`} />{/each}
+        <SelectItem value="0" text="all of it" />
+      </Select>
+    {/if}
     <LengthField label="Thread breaks at stitch" unit="" value={breaksAt} empty="it holds" onset={(at) => (breaksAt = Math.round(at))} onclear={() => (breaksAt = null)} />
   </div>
-  <Button size="small" kind="tertiary" disabled={beside.busy} on:click={() => void beside.sew(breaksAt)}>Sew it on the stitcher</Button>
+  <Button size="small" kind="tertiary" disabled={beside.busy} on:click={() => void beside.sew(breaksAt, hooping)}>Sew it on the stitcher</Button>
   <div role="status">
     {#if beside.sewn}
       {@const sewn = beside.sewn}

@@ -2,6 +2,7 @@
 
 import { api, asDocument, saying, type SewnOut, type StitchFileShown } from '../api/client';
 import type { Editor } from '../piece/editor.svelte';
+import { settled } from '../piece/settled';
 
 export interface Line {
   colour: string;
@@ -42,10 +43,11 @@ export class Beside {
     });
   }
 
-  /** Sew the piece on the simulated stitcher, whose thread may break on the way. */
-  async sew(breaksAt: number | null): Promise<void> {
+  /** Sew the piece, or from 1 one hooping of it, on the simulated stitcher, whose thread may break on the way. */
+  async sew(breaksAt: number | null, hooping: number): Promise<void> {
+    if (!(await settled(this.editor))) return;
     await this.#asked(async () => {
-      const body = { piece: asDocument(this.editor.piece), format: 'dst' as const, hooping: 0, breaks_at: breaksAt };
+      const body = { piece: asDocument(this.editor.piece), format: 'dst' as const, hooping, breaks_at: breaksAt };
       const answer = await api.POST('/api/thread/sewn', { body });
       if (answer.data) this.sewn = answer.data;
       return answer.error;

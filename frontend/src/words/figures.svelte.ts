@@ -1,31 +1,41 @@
 /** Figures that are typed: shown in the unit of the piece, and understood by the server. */
 
+import { untrack } from 'svelte';
 import { api, saying } from '../api/client';
 import { length, units } from './units.svelte';
 import { figure } from './words';
 
-const onTheirWay = new Set<Promise<boolean>>();
+const onTheirWay = new Set<Promise<void>>();
 let waiting = $state(0);
+let wrong = $state(0);
 
 export const figures = {
   /** How many have been typed and not been understood yet: until then they are not kept. */
   get waiting(): number {
     return waiting;
   },
-  /** When none is on its way any more; whether all were understood. */
-  async settled(): Promise<boolean> {
-    return (await Promise.all(onTheirWay)).every(Boolean);
+  /** How many stand in their fields that are no figures: nothing is begun with what was before. */
+  get wrong(): number {
+    return wrong;
+  },
+  /** When every typed figure has been understood, or has not. */
+  async settled(): Promise<void> {
+    await Promise.all(onTheirWay);
   },
 };
+
+/** One stands in its field that is no figure, until what is given back is called. */
+export function standsWrong(): () => void {
+  const count = (by: number) => untrack(() => (wrong += by));
+  count(1);
+  return () => count(-1);
+}
 
 /** What begins or takes something with the figures as they stand. */
 const BEGINNERS = 'button, a[download]';
 const held = new Set<HTMLElement>();
 
-/**
- * A click may come while a typed figure is on its way. It waits until that is understood, and
- * is dropped where that is no figure, so that nothing is begun with the figure before it.
- */
+/** A click may come while a typed figure is on its way: it waits until that is understood. */
 export function holdClick(event: MouseEvent): void {
   const pressed = (event.target as Element).closest<HTMLElement>(BEGINNERS);
   if (!onTheirWay.size || !pressed) return;
@@ -33,9 +43,9 @@ export function holdClick(event: MouseEvent): void {
   event.stopPropagation();
   if (held.has(pressed)) return;
   held.add(pressed);
-  void figures.settled().then((understood) => {
+  void figures.settled().then(() => {
     held.delete(pressed);
-    if (understood) pressed.click();
+    pressed.click();
   });
 }
 
@@ -63,10 +73,9 @@ export function setFigure(
       set(answer.data.value / shownAs);
       return '';
     });
-  const settled = answered.then((wrong) => {
+  const settled = answered.then(() => {
     onTheirWay.delete(settled);
     waiting = onTheirWay.size;
-    return !wrong;
   });
   onTheirWay.add(settled);
   waiting = onTheirWay.size;
