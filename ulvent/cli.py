@@ -227,8 +227,8 @@ def names(
         typer.Option(
             metavar="WIDTH[xHEIGHT]",
             show_default=False,
-            help="Nest all on sheets of this size, mm, as SVG or 3MF, with a cutting list. Without "
-            "a height: all in one file, off a roll so wide.",
+            help="Nest all on sheets of this size, mm, as SVG or 3MF, or in hoops as stitches, with "
+            "a cutting list. Without a height: all in one file, off a roll so wide.",
         ),
     ] = None,
     offcut: Annotated[

@@ -169,7 +169,7 @@ class Machines(StitchesTest):
         expect(page.locator("path.came").first).to_be_attached()
 
     def test_one_hooping_is_taken_away_and_sewn(self) -> None:
-        page, piece = self.stitches_of("Gate banner, appliqué")
+        page, _ = self.stitches_of("Gate banner, appliqué")
         page.get_by_label("Taken away as").select_option(label="Stitches, JEF")
         with page.expect_download() as download:
             page.get_by_role("button", name="Hoop 2", exact=True).click()

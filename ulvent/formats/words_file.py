@@ -53,7 +53,8 @@ def read_words(data: bytes) -> list[list[str]]:
 
 
 def read_table(data: bytes) -> Table:
-    """The rows of a table, cell by cell, as they were typed.
+    """The rows of a table, cell by cell, as they were typed, from the first that says something to
+    the last: empty ones between them count.
 
     Raises
     ------
@@ -75,6 +76,8 @@ def read_table(data: bytes) -> Table:
                 raise wrong_field("file", f"has more than {MOST_ROWS} rows")
     except (csv.Error, ValueError) as error:
         raise wrong_field("file", f"line {reader.line_num}: {error}") from error
+    said = [place for place, row in enumerate(rows) if any(cell.strip() for cell in row)]
+    rows = rows[said[0] : said[-1] + 1] if said else []
     return Table(rows, encoding, separator)
 
 

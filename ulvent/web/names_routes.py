@@ -157,7 +157,7 @@ async def names_read(
         of the piece, again and again: a first line that names one is the head
     """
     found = await run_in_threadpool(read_table, await request.body())
-    rows = [row for row in found.rows if any(cell.strip() for cell in row)]
+    rows = found.rows
     head = rows.pop(0) if rows and matched_head(rows[0], field or ()) else []
     separators = {",": "commas", ";": "semicolons", "\t": "tabs"}
     said = f"{len(rows)} rows, {found.encoding}, {separators[found.separator]} between cells"

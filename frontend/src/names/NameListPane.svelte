@@ -25,12 +25,17 @@
 
   let { editor, made, names, sought = $bindable(), onchange }: Props = $props();
 
+  const HOOP = { width: 130, height: 180, turned: false };
   let pasted = $state('');
   let said = $state('');
   let wanted = $state.raw<Wanted>({ format: 'svg', name: '{number}-{words}', anyway: false, sheet: null });
   const batches = untrack(() => new Batches(editor.id));
   onDestroy(() => batches.close());
 
+  const hoop = $derived.by(() => {
+    const { width, height, turned } = editor.piece.sewing?.hoop ?? HOOP;
+    return turned ? { width: height, height: width } : { width, height };
+  });
   const scene = $derived(made.scene);
   const kept = $derived(names.rows.filter((row) => !row.left_out).length - (scene?.empty.length ?? 0));
   const unfit = $derived([...made.rows.values()].filter((one) => !one.fits && !names.rows[one.row]?.left_out).length);
@@ -99,7 +104,7 @@
     {/if}
   {/if}
   <label class="soft" for="pasted">Rows, typed or pasted from a sheet</label>
-  <textarea id="pasted" rows="3" bind:value={pasted} placeholder={'name\nAshmead’s Kernel\nBramley Seedling'}></textarea>
+  <textarea id="pasted" rows="3" bind:value={pasted} placeholder={'name\nHollow Kernel\nHarrow Seedling'}></textarea>
   <div class="row">
     <button class="quiet" disabled={!scene || !pasted.trim()} onclick={() => void read(pasted)}>add these rows</button>
     <label class="quiet file">from a file…<input type="file" accept=".csv,.tsv,.txt" disabled={!scene} onchange={chosen} /></label>
@@ -109,8 +114,9 @@
   <Checkbox labelText="One height for all rows" checked={names.one_height} on:check={(event) => event.detail !== names.one_height && onchange({ ...names, one_height: event.detail })} />
   {#if names.rows.length}
     <h3>Make them all</h3>
-    <WhatIsWanted {wanted} onchange={(changed) => (wanted = changed)} />
+    <WhatIsWanted {wanted} {hoop} onchange={(changed) => (wanted = changed)} />
     <Button size="small" disabled={!kept} on:click={() => void make()}>Make {kept} {kept === 1 ? 'row' : 'rows'}</Button>
+    {#if unfit && !wanted.anyway}<p class="soft">{unfit === 1 ? 'One that does not fit is' : `${unfit} that do not fit are`} left out.</p>{/if}
     {#if !batches.all.length}<p class="soft">It goes on while this page is closed. Rows that were made before are only read.</p>{/if}
   {/if}
   {#if batches.all.length || batches.wrong}<BatchList {batches} shown={batches.all} />{/if}

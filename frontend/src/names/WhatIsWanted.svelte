@@ -10,15 +10,23 @@
   import Choice from '../parts/Choice.svelte';
   import LengthField from '../parts/LengthField.svelte';
 
-  let { wanted, onchange }: { wanted: Wanted; onchange: (wanted: Wanted) => void } = $props();
+  interface Props {
+    wanted: Wanted;
+    /** Of the piece: parts that are sewn lie in it. */
+    hoop: { width: number; height: number };
+    onchange: (wanted: Wanted) => void;
+  }
+
+  let { wanted, hoop, onchange }: Props = $props();
 
   type Format = Wanted['format'];
-  const FORMATS: Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', 'dst', 'pes', 'jef', 'stl', '3mf', 'step'];
+  const SEWN: readonly Format[] = ['dst', 'pes', 'jef', 'exp', 'vp3'];
+  const FORMATS: readonly Format[] = ['svg', 'dxf', 'plt', 'gcode', 'pdf', 'png', ...SEWN, 'stl', '3mf', 'step'];
   const SHEET = { width: 600, height: 400, margin: 5, gap: 2, turns: [0, 90], offcuts: [], mark: 0 };
   const OFFCUT: [number, number] = [300, 200];
   const SHEETS: readonly (readonly [Format, string])[] = [
-    ['svg', 'lines: SVG'], ['3mf', 'parts on a plate: 3MF'], ['dst', 'stitches in a hoop: DST'], ['pes', 'stitches in a hoop: PES'],
-    ['jef', 'stitches in a hoop: JEF'], ['exp', 'stitches in a hoop: EXP'], ['vp3', 'stitches in a hoop: VP3'],
+    ['svg', 'lines: SVG'], ['3mf', 'parts on a plate: 3MF'],
+    ...SEWN.map((one) => [one, `stitches in a hoop: ${one?.toUpperCase()}`] as const),
   ];
   const AS = [
     { value: 'files', label: 'a file each' },
@@ -32,17 +40,29 @@
   ];
 
   const sheet = $derived(wanted.sheet);
+  const sewn = $derived(SEWN.includes(wanted.format));
   const offcuts = $derived((sheet?.offcuts ?? []) as [number, number][]);
   const change = (changed: Partial<Wanted>) => onchange({ ...wanted, ...changed });
   const set = (at: number, size: [number, number]) => lay({ offcuts: offcuts.map((one, other) => (other === at ? size : one)) });
 
   function as(value: string): void {
     if (value === 'files') change({ sheet: null });
-    else change({ sheet: { ...(sheet ?? SHEET), roll: value === 'roll' }, format: SHEETS.some(([one]) => one === wanted.format) ? wanted.format : 'svg' });
+    else {
+      const format = SHEETS.some(([one]) => one === wanted.format) ? wanted.format : 'svg';
+      change({ sheet: { ...(sheet ?? { ...SHEET, ...usual(format) }), roll: value === 'roll' }, format });
+    }
   }
 
+  /** What is laid out in a format lies on a sheet of this size, unless the maker says otherwise. */
+  const usual = (format: Format) => (SEWN.includes(format) ? hoop : { width: SHEET.width, height: SHEET.height });
+
   /** Numbers are drawn: sheets of anything but lines have none. */
-  const write = (format: Format) => change({ format, sheet: sheet && { ...sheet, mark: format === 'svg' ? sheet.mark : 0 } });
+  function write(format: Format): void {
+    const before = usual(wanted.format);
+    const own = sheet?.width !== before.width || sheet.height !== before.height;
+    change({ format, sheet: sheet && { ...sheet, ...(own ? {} : usual(format)), mark: format === 'svg' ? sheet.mark : 0 } });
+  }
+
   const lay = (changed: Partial<NonNullable<Wanted['sheet']>>) => sheet && change({ sheet: { ...sheet, ...changed } });
 </script>
 
@@ -57,7 +77,7 @@
     {#each SHEETS as [format, words] (format)}<SelectItem value={format} text={words} />{/each}
   </Select>
   <div class="pair">
-    <LengthField label={sheet.roll ? 'Roll, wide' : 'Sheet, wide'} value={sheet.width} onset={(width) => lay({ width })} />
+    <LengthField label={sheet.roll ? 'Roll, wide' : sewn ? 'Hoop, wide' : 'Sheet, wide'} value={sheet.width} onset={(width) => lay({ width })} />
     {#if !sheet.roll}<LengthField label="high" value={sheet.height} onset={(height) => lay({ height })} />{/if}
     <LengthField label="Free round it" value={sheet.margin ?? SHEET.margin} onset={(margin) => lay({ margin })} />
     <LengthField label="Between parts" value={sheet.gap ?? SHEET.gap} onset={(gap) => lay({ gap })} />
@@ -74,7 +94,7 @@
       </div>
     {/each}
   {/if}
-  <div><button class="quiet" onclick={() => lay({ offcuts: [...offcuts, offcuts.at(-1) ?? OFFCUT] })}>add an off-cut</button></div>
+  {#if !sewn}<div><button class="quiet" onclick={() => lay({ offcuts: [...offcuts, offcuts.at(-1) ?? OFFCUT] })}>add an off-cut</button></div>{/if}
 {:else}
   <div class="pair">
     <Select size="sm" labelText="Format" selected={wanted.format ?? 'svg'} on:update={(event) => event.detail !== wanted.format && change({ format: event.detail as Format })}>
