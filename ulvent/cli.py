@@ -227,7 +227,7 @@ def names(
         typer.Option(
             metavar="WIDTH[xHEIGHT]",
             show_default=False,
-            help="Nest all on sheets of this size, mm, as SVG or 3MF, or in hoops as stitches, with "
+            help="Nest all on sheets of this size, mm: SVG, 3MF, or stitches in hoops, with "
             "a cutting list. Without a height: all in one file, off a roll so wide.",
         ),
     ] = None,
