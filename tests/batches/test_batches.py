@@ -19,6 +19,7 @@ from sqlalchemy.orm import Session
 from tests.batches.working import Workshop, begun, tag
 from tests.shell import ulvent
 from tests.throwaway import empty_engine
+from ulvent.batches.making import MOST_ATTEMPTS
 from ulvent.core.base.errors import PieceError
 from ulvent.core.series.nested_sheets import Sheet
 from ulvent.crew import WorkerDiedError
@@ -196,15 +197,15 @@ class Ended(BatchesTest):
 
         self.shop.hands.spoil = end
         batch = begun(self.batches, tag(["Ann"]), Wanted())
-        for _ in range(3):
+        for _ in range(MOST_ATTEMPTS):
             self.shop.hands.asked.clear()
             with self.assertRaises(WorkerDiedError):
                 self.shop.making.rows(batch, [1])
             self.assertEqual(self.batches.get(batch).state, "running")
         self.shop.making.rows(batch, [1])
         self.assertEqual(self.batches.get(batch).state, "done")
-        self.assertEqual(self.batches.progress(batch).lost, 3)
-        self.assertIn("begun 3 times", self.batches.unfit(batch, 1)[0].reason)
+        self.assertEqual(self.batches.progress(batch).lost, MOST_ATTEMPTS)
+        self.assertIn(f"begun {MOST_ATTEMPTS} times", self.batches.unfit(batch, 1)[0].reason)
 
     def test_an_error_of_our_own_ends_a_row_and_not_the_batch(self) -> None:
         def wrong(_task: str) -> None:
