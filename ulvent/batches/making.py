@@ -23,8 +23,9 @@ from ulvent.store.batch_steps import BatchSteps, Kept
 log = structlog.get_logger()
 
 MOST_ATTEMPTS = 12
-"""A row that was begun so often, and each time whoever made it was ended, is given up. Rarely is the
-row to blame: whoever ends workers hits one again that a step begins with, and slow machines more."""
+"""A row that was begun so often, and each time whoever made it was ended, is given up. Rarely is
+the row to blame: a step begins again with the row that was hit, and on a slow machine it is hit
+again."""
 _NEST_SECONDS = _ALONE_SECONDS = 600.0
 _WHOSE = "batch"
 _ENDED = (StoppedError, WorkerDiedError)
