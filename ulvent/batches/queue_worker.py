@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import contextlib
 import logging
+import os
 import signal
 from functools import partial
 
@@ -47,17 +48,24 @@ def work(url: str) -> None:
 
 
 async def _work(url: str, making: Making) -> None:
-    ended = asyncio.Event()
+    loop, ended = asyncio.get_running_loop(), asyncio.Event()
+
+    def end() -> None:
+        ended.set()
+        # Connections to a database that is gone are waited for over a minute; what is being made
+        # may be lost.
+        loop.call_later(2.0 * _TO_END_SECONDS, os._exit, 1)
+
     for one in (signal.SIGINT, signal.SIGTERM):
-        asyncio.get_running_loop().add_signal_handler(one, ended.set)
+        loop.add_signal_handler(one, end)
     pause = 0.5
     while not ended.is_set():
-        began = asyncio.get_running_loop().time()
+        began = loop.time()
         try:
             await _until_ended_or_lost(url, making, ended)
         except (ConnectorException, OperationalError) as error:
             log.warning("the database does not answer", error=type(error).__name__)
-        if asyncio.get_running_loop().time() - began > _LONGEST_PAUSE_SECONDS:
+        if loop.time() - began > _LONGEST_PAUSE_SECONDS:
             pause = 0.5
         with contextlib.suppress(TimeoutError):
             await asyncio.wait_for(ended.wait(), pause)
